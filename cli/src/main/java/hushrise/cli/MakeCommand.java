@@ -1,0 +1,207 @@
+package hushrise.cli;
+
+import hushrise.core.Problem;
+import hushrise.core.deliver.Delivery;
+import hushrise.core.hush.PassageLoudness;
+import hushrise.core.hush.Passages;
+import hushrise.core.make.FilmMaker;
+import hushrise.core.make.FilmPlan;
+import hushrise.core.project.Media;
+import hushrise.core.project.MediaKind;
+import hushrise.core.project.Project;
+import hushrise.core.sound.Progress;
+import hushrise.core.store.ProjectFile;
+import hushrise.core.time.Span;
+import hushrise.media.CacheFolder;
+import hushrise.media.Deliverer;
+import hushrise.media.MediaStore;
+import hushrise.media.OutputFormat;
+import java.nio.file.Path;
+import java.util.ArrayList;
+import java.util.List;
+import java.util.OptionalDouble;
+import java.util.OptionalLong;
+import java.util.concurrent.Callable;
+import picocli.CommandLine;
+import picocli.CommandLine.Command;
+import picocli.CommandLine.Model.CommandSpec;
+import picocli.CommandLine.Option;
+import picocli.CommandLine.Spec;
+
+/** From raw files to a finished film in one go. */
+@Command(
+    name = "make",
+    mixinStandardHelpOptions = true,
+    description = {
+      "Makes a film from a picture, narration and music.",
+      "",
+      "The music is cut or repeated to the picture's length and faded; under each narration clip it is"
+          + " hushed so far that the voice stands clear of everything under it. The picture is copied, not"
+          + " re-encoded, whenever the output takes it."
+    })
+final class MakeCommand implements Callable<Integer> {
+
+  @Spec private CommandSpec spec;
+
+  @Option(
+      names = "--picture",
+      required = true,
+      paramLabel = "FILM",
+      description = "The film's picture.")
+  private Path picture;
+
+  @Option(
+      names = "--voice",
+      paramLabel = "FILE[@SECONDS]",
+      converter = PlacedFile.Converter.class,
+      description =
+          "A narration take and when it starts; without a time it follows the take before it. May be given"
+              + " many times. Without any, the picture's own sound is the voice.")
+  private List<PlacedFile> voices = List.of();
+
+  @Option(
+      names = "--music",
+      required = true,
+      paramLabel = "FILE[@SECONDS]",
+      converter = PlacedFile.Converter.class,
+      description =
+          "Background music and when it starts. Given more than once, the pieces follow one another.")
+  private List<PlacedFile> music = List.of();
+
+  @Option(
+      names = "--effects",
+      paramLabel = "FILE@SECONDS",
+      converter = PlacedFile.NeedsPlace.class,
+      description = "A sound effect and when it starts.")
+  private List<PlacedFile> effects = List.of();
+
+  @Option(
+      names = "--to",
+      required = true,
+      paramLabel = "OUT",
+      description =
+          "The file to write: .mp4, .mov, .mkv or .webm for a film; .wav, .flac, .mp3, .m4a or .opus for its"
+              + " sound alone.")
+  private Path output;
+
+  @Option(
+      names = "--save",
+      paramLabel = "PROJECT",
+      description = "Also saves the project, to go on with in the window.")
+  private Path save;
+
+  @Option(
+      names = "--under",
+      paramLabel = "LU",
+      description =
+          "How far everything else is to lie under the voice, 0 to 40 (default: ${DEFAULT-VALUE}).")
+  private double under = FilmPlan.SEPARATION_LU;
+
+  @Option(
+      names = "--fade-in",
+      paramLabel = "S",
+      description = "The music's fade-in in seconds (default: 2).")
+  private Double fadeIn;
+
+  @Option(
+      names = "--fade-out",
+      paramLabel = "S",
+      description = "The music's fade-out in seconds (default: 4).")
+  private Double fadeOut;
+
+  @Option(names = "--json", description = "Prints one JSON object instead of text.")
+  private boolean json;
+
+  @Override
+  public Integer call() {
+    checkUsage();
+    refuseInputAsOutput();
+    OutputFormat format = OutputFormat.of(output);
+    MediaStore store = new MediaStore(CacheFolder.ofUser());
+    ProgressLine progress = new ProgressLine(json);
+    FilmPlan plan = plan(store, progress);
+    Project hushed = new FilmMaker(plan, store).make(nameOf(output));
+    Project project = FilmMaker.withinPeak(hushed, FilmMaker.truePeakDbtp(hushed, store));
+    if (save != null) {
+      ProjectFile.save(project, save);
+    }
+    Deliverer.Result result =
+        Deliverer.deliver(project, store, output, format, progress.of("Writing"));
+    progress.end();
+    List<Span> passages = Passages.of(project);
+    List<PassageLoudness> before =
+        PassageLoudness.measure(
+            project.withEachTrack(t -> t.withHushes(List.of())), store, passages);
+    FilmReport report =
+        new FilmReport(
+            output, project, result, before, Delivery.separations(project, store), under);
+    spec.commandLine().getOut().println(json ? report.json() : report.text());
+    return 0;
+  }
+
+  private void checkUsage() {
+    require(under >= 0 && under <= 40, "--under takes 0 to 40 LU, not " + under);
+    require(fadeIn == null || fadeIn >= 0, "--fade-in takes 0 seconds or more");
+    require(fadeOut == null || fadeOut >= 0, "--fade-out takes 0 seconds or more");
+  }
+
+  private void require(boolean fine, String message) {
+    if (!fine) {
+      throw new CommandLine.ParameterException(spec.commandLine(), message);
+    }
+  }
+
+  private void refuseInputAsOutput() {
+    List<Path> inputs = new ArrayList<>(List.of(picture));
+    List.of(voices, music, effects).forEach(list -> list.forEach(p -> inputs.add(p.file())));
+    for (Path out : save == null ? List.of(output) : List.of(output, save)) {
+      if (inputs.stream().anyMatch(in -> isSame(in, out))) {
+        throw new Problem(
+            "%s is one of the files the film is made of and would be lost: choose another name."
+                .formatted(out));
+      }
+    }
+  }
+
+  private static boolean isSame(Path a, Path b) {
+    return a.toAbsolutePath().normalize().equals(b.toAbsolutePath().normalize());
+  }
+
+  private FilmPlan plan(MediaStore store, ProgressLine progress) {
+    Media film =
+        store.take(picture, MediaKind.PICTURE, progress.of("Reading " + picture.getFileName()));
+    return new FilmPlan(
+        film,
+        placed(store, voices, MediaKind.VOICE, progress),
+        placed(store, music, MediaKind.MUSIC, progress),
+        placed(store, effects, MediaKind.EFFECT, progress),
+        under,
+        optional(fadeIn),
+        optional(fadeOut));
+  }
+
+  private static OptionalDouble optional(Double value) {
+    return value == null ? OptionalDouble.empty() : OptionalDouble.of(value);
+  }
+
+  private static List<FilmPlan.Placed> placed(
+      MediaStore store, List<PlacedFile> files, MediaKind kind, ProgressLine line) {
+    List<FilmPlan.Placed> result = new ArrayList<>();
+    for (PlacedFile file : files) {
+      Progress progress = line.of("Reading " + file.file().getFileName());
+      OptionalLong at =
+          file.atSeconds().isEmpty()
+              ? OptionalLong.empty()
+              : OptionalLong.of(
+                  Math.round(file.atSeconds().getAsDouble() * Project.DEFAULT_SAMPLE_RATE));
+      result.add(new FilmPlan.Placed(store.take(file.file(), kind, progress), at));
+    }
+    return result;
+  }
+
+  private static String nameOf(Path file) {
+    String name = String.valueOf(file.getFileName());
+    int dot = name.lastIndexOf('.');
+    return dot > 0 ? name.substring(0, dot) : name;
+  }
+}

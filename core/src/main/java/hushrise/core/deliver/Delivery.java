@@ -1,0 +1,95 @@
+package hushrise.core.deliver;
+
+import hushrise.core.Problem;
+import hushrise.core.hush.PassageLoudness;
+import hushrise.core.hush.Passages;
+import hushrise.core.loudness.Measurement;
+import hushrise.core.mix.Mixer;
+import hushrise.core.project.Project;
+import hushrise.core.project.Track;
+import hushrise.core.sound.MixWriter;
+import hushrise.core.sound.Progress;
+import hushrise.core.sound.SoundLibrary;
+import java.nio.file.Path;
+import java.util.List;
+import java.util.function.Predicate;
+
+/** Renders a project from its first to its last frame into a writer, and measures what it wrote. */
+public final class Delivery {
+
+  private static final int BLOCK = 1 << 14;
+
+  private Delivery() {}
+
+  /**
+   * Writes the mix as it is heard.
+   *
+   * @param writer receives the mix; finished here, closed by the caller
+   * @param progress hears how far it is and may cancel
+   * @return what was measured of the mix
+   */
+  public static Measurement write(
+      Project project, SoundLibrary library, MixWriter writer, Progress progress) {
+    return write(project, library, project.heardTracks(), writer, progress);
+  }
+
+  /** Writes the mix of chosen tracks, such as one stem. */
+  public static Measurement write(
+      Project project,
+      SoundLibrary library,
+      Predicate<Track> heard,
+      MixWriter writer,
+      Progress progress) {
+    long length = project.lengthFrames();
+    if (length == 0) {
+      throw new Problem(
+          "The project %s is empty: place a picture or some sound first."
+              .formatted(project.name()));
+    }
+    Mixer mixer = Mixer.of(project, library, heard);
+    Measurement.Running running = new Measurement.Running(project.sampleRate(), 2);
+    float[][] planar = new float[2][BLOCK];
+    for (long at = 0; at < length; at += BLOCK) {
+      progress.at(at / (double) length);
+      int n = (int) Math.min(BLOCK, length - at);
+      mixer.render(at, n, planar[0], planar[1]);
+      running.add(planar, n);
+      writer.write(planar[0], planar[1], n);
+    }
+    writer.finish();
+    progress.at(1);
+    return running.result();
+  }
+
+  /** The separation of every passage as delivered. */
+  public static List<PassageLoudness> separations(Project project, SoundLibrary library) {
+    return PassageLoudness.measure(project, library, Passages.of(project));
+  }
+
+  /**
+   * Refuses an output that is one of the project's inputs.
+   *
+   * @throws Problem naming the file
+   */
+  public static void requireNoInput(Project project, Path output) {
+    Path wanted = output.toAbsolutePath().normalize();
+    project.shelf().stream()
+        .filter(m -> isSame(m.file(), wanted))
+        .findFirst()
+        .ifPresent(
+            m -> {
+              throw new Problem(
+                  "%s is one of the files the film is made of and would be lost: choose another name."
+                      .formatted(output));
+            });
+  }
+
+  private static boolean isSame(Path input, Path output) {
+    try {
+      return input.toAbsolutePath().normalize().equals(output)
+          || (java.nio.file.Files.exists(output) && java.nio.file.Files.isSameFile(input, output));
+    } catch (java.io.IOException unreadable) {
+      return false;
+    }
+  }
+}

@@ -1,0 +1,82 @@
+package hushrise.core.edit;
+
+import hushrise.core.project.Project;
+import java.util.ArrayDeque;
+import java.util.Deque;
+import java.util.Optional;
+
+/** The projects that led to the present one, and those undone since. Without limit. */
+public final class History {
+
+  private record Step(String name, Project before, Project after) {}
+
+  private final Deque<Step> done = new ArrayDeque<>();
+  private final Deque<Step> undone = new ArrayDeque<>();
+  private Project present;
+  private Project saved;
+
+  /**
+   * @param project the first project; it counts as saved
+   */
+  public History(Project project) {
+    present = project;
+    saved = project;
+  }
+
+  public Project present() {
+    return present;
+  }
+
+  /**
+   * Makes a project the present one. Nothing happens when it equals the present one.
+   *
+   * @param name what was done, for a person, such as "Move keyframe"
+   */
+  public void commit(String name, Project project) {
+    if (!project.equals(present)) {
+      done.push(new Step(name, present, project));
+      undone.clear();
+      present = project;
+    }
+  }
+
+  /** Goes one step back; false at the beginning. */
+  public boolean undo() {
+    if (done.isEmpty()) {
+      return false;
+    }
+    undone.push(done.pop());
+    present = undone.element().before();
+    return true;
+  }
+
+  /** Goes one undone step forward again; false when there is none. */
+  public boolean redo() {
+    if (undone.isEmpty()) {
+      return false;
+    }
+    done.push(undone.pop());
+    present = done.element().after();
+    return true;
+  }
+
+  /** What {@link #undo} would take back. */
+  public Optional<String> undoName() {
+    return Optional.ofNullable(done.peek()).map(Step::name);
+  }
+
+  /** What {@link #redo} would do again. */
+  public Optional<String> redoName() {
+    return Optional.ofNullable(undone.peek()).map(Step::name);
+  }
+
+  /** Tells that the present project has been written to its file. */
+  public void markSaved() {
+    saved = present;
+  }
+
+  /** Whether the present project differs from the one last saved. */
+  public boolean hasUnsavedChanges() {
+    return !present.equals(saved);
+  }
+}

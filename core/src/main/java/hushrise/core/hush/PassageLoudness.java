@@ -1,0 +1,47 @@
+package hushrise.core.hush;
+
+import hushrise.core.loudness.Measurement;
+import hushrise.core.mix.Mixer;
+import hushrise.core.project.Project;
+import hushrise.core.project.TrackKind;
+import hushrise.core.sound.SoundLibrary;
+import hushrise.core.time.Span;
+import java.util.List;
+
+/**
+ * How loud voice and background are over one passage.
+ *
+ * @param passage where somebody speaks
+ * @param voiceLufs gated loudness of the voice tracks; minus infinity for silence
+ * @param backgroundLufs gated loudness of everything else; minus infinity for silence
+ */
+public record PassageLoudness(Span passage, double voiceLufs, double backgroundLufs) {
+
+  /** Voice minus background in LU; infinite where there is no background. */
+  public double separationLu() {
+    return voiceLufs - backgroundLufs;
+  }
+
+  /** How deep the background must go for a wanted separation, in dB; at most 0. */
+  public double depthForDb(double wantedSeparationLu) {
+    double depth = voiceLufs - backgroundLufs - wantedSeparationLu;
+    return Double.isFinite(depth) ? Math.min(0, depth) : 0;
+  }
+
+  /** Measures passages in a project as it is heard. */
+  public static List<PassageLoudness> measure(
+      Project project, SoundLibrary library, List<Span> passages) {
+    Mixer voice =
+        Mixer.of(project, library, project.heardTracks().and(t -> t.kind() == TrackKind.VOICE));
+    Mixer background =
+        Mixer.of(project, library, project.heardTracks().and(t -> t.kind().isBackground()));
+    return passages.stream()
+        .map(
+            p ->
+                new PassageLoudness(
+                    p,
+                    Measurement.integratedLufs(voice, p, project.sampleRate()),
+                    Measurement.integratedLufs(background, p, project.sampleRate())))
+        .toList();
+  }
+}

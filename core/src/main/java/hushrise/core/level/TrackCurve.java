@@ -1,0 +1,170 @@
+package hushrise.core.level;
+
+import hushrise.core.Decibels;
+import hushrise.core.project.Hush;
+import hushrise.core.project.Keyframe;
+import hushrise.core.project.LevelLine;
+import hushrise.core.project.Rise;
+import hushrise.core.project.Track;
+import java.util.Arrays;
+import java.util.List;
+import java.util.stream.LongStream;
+
+/**
+ * A track's level over time, made ready for rendering: track level, line, rises and hushes summed
+ * in dB. Immutable; any number of threads may read it.
+ *
+ * <p>All places where the sum can bend are sorted once into knots. Within an interval between two
+ * knots the same line segment, hushes and rises are in force, so a reader that walks forward
+ * through time does no searching: it carries the interval's index along. Of several hushes over a
+ * place the deepest counts, of several rises the highest.
+ */
+public final class TrackCurve {
+
+  private final double trackDb;
+  private final boolean off;
+  private final LevelLine line;
+  private final long[] knots;
+  private final Hush.Knots[][] hushesIn;
+  private final Hush.Knots[][] risesIn;
+  private final boolean[] steady;
+
+  private TrackCurve(Track track, int sampleRate) {
+    trackDb = track.levelDb();
+    off = trackDb <= Decibels.OFF_DB;
+    line = track.line();
+    Hush.Knots[] hushes =
+        track.hushes().stream().map(h -> h.knots(sampleRate)).toArray(Hush.Knots[]::new);
+    Hush.Knots[] rises =
+        track.rises().stream().map((Rise r) -> r.knots(sampleRate)).toArray(Hush.Knots[]::new);
+    knots = knotsOf(line, hushes, rises);
+    hushesIn = activeIn(knots, hushes);
+    risesIn = activeIn(knots, rises);
+    steady = new boolean[knots.length + 1];
+    for (int i = 0; i < steady.length; i++) {
+      steady[i] = isSteady(i);
+    }
+  }
+
+  public static TrackCurve of(Track track, int sampleRate) {
+    return new TrackCurve(track, sampleRate);
+  }
+
+  private static long[] knotsOf(LevelLine line, Hush.Knots[] hushes, Hush.Knots[] rises) {
+    LongStream ofLine = line.keyframes().stream().mapToLong(Keyframe::frame);
+    LongStream ofSpans =
+        Arrays.stream(new Hush.Knots[][] {hushes, rises})
+            .flatMap(Arrays::stream)
+            .flatMapToLong(k -> LongStream.of(k.start(), k.floorStart(), k.floorEnd(), k.end()));
+    return LongStream.concat(ofLine, ofSpans).sorted().distinct().toArray();
+  }
+
+  /** For each interval (0 lies before the first knot) the spans in force in it. */
+  private static Hush.Knots[][] activeIn(long[] knots, Hush.Knots[] spans) {
+    Hush.Knots[][] active = new Hush.Knots[knots.length + 1][];
+    Arrays.fill(active, new Hush.Knots[0]);
+    for (Hush.Knots span : spans) {
+      int first = Arrays.binarySearch(knots, span.start()) + 1;
+      for (int i = first; i <= knots.length && knots[i - 1] < span.end(); i++) {
+        active[i] = Arrays.copyOf(active[i], active[i].length + 1);
+        active[i][active[i].length - 1] = span;
+      }
+    }
+    return active;
+  }
+
+  private boolean isSteady(int interval) {
+    if (interval == 0 || interval == knots.length) {
+      return true;
+    }
+    long first = knots[interval - 1];
+    return lineIsSteady(first)
+        && areLevel(hushesIn[interval], first)
+        && areLevel(risesIn[interval], first);
+  }
+
+  private boolean lineIsSteady(long frame) {
+    int next = line.indexAfter(frame);
+    List<Keyframe> keyframes = line.keyframes();
+    if (next == 0 || next == keyframes.size()) {
+      return true;
+    }
+    Keyframe before = keyframes.get(next - 1);
+    return switch (before.shape()) {
+      case HOLD -> true;
+      case STRAIGHT, SMOOTH -> before.levelDb() == keyframes.get(next).levelDb();
+    };
+  }
+
+  private static boolean areLevel(Hush.Knots[] spans, long frame) {
+    for (Hush.Knots span : spans) {
+      if (frame < span.floorStart() || frame >= span.floorEnd()) {
+        return false;
+      }
+    }
+    return true;
+  }
+
+  /**
+   * The interval that holds a time, from a guess near it.
+   *
+   * @param interval a guess, such as the last answer; any value from 0 to the count of knots
+   */
+  public int seek(long frame, int interval) {
+    int found = interval;
+    while (found < knots.length && knots[found] <= frame) {
+      found++;
+    }
+    if (found > 0 && knots[found - 1] > frame) {
+      int at = Arrays.binarySearch(knots, 0, found, frame);
+      found = at >= 0 ? at + 1 : -at - 1;
+    }
+    return found;
+  }
+
+  /** The level at a time as a sum in dB; minus infinity where the track or the line is off. */
+  public double levelDbAt(long frame) {
+    return levelDbAt(frame, seek(frame, 0));
+  }
+
+  private double levelDbAt(long frame, int interval) {
+    double lineDb = line.levelDbAt(frame);
+    if (off || lineDb <= Decibels.OFF_DB) {
+      return Double.NEGATIVE_INFINITY;
+    }
+    double deepest = 0;
+    for (Hush.Knots hush : hushesIn[interval]) {
+      deepest = Math.min(deepest, hush.levelDbAt(frame));
+    }
+    double highest = 0;
+    for (Hush.Knots rise : risesIn[interval]) {
+      highest = Math.max(highest, rise.levelDbAt(frame));
+    }
+    return trackDb + lineDb + highest + deepest;
+  }
+
+  /**
+   * Fills {@code factors} with the amplitude factors at {@code firstFrame}, {@code firstFrame +
+   * step} and so on.
+   *
+   * @param interval where the last call ended, or 0
+   * @return the interval reached, for the next call
+   */
+  public int fillFactors(long firstFrame, int step, int count, float[] factors, int interval) {
+    int at = seek(firstFrame, interval);
+    int done = 0;
+    while (done < count) {
+      long frame = firstFrame + (long) done * step;
+      at = seek(frame, at);
+      float factor = (float) Decibels.toFactor(levelDbAt(frame, at));
+      factors[done++] = factor;
+      if (steady[at]) {
+        long until = at == knots.length ? Long.MAX_VALUE : knots[at];
+        while (done < count && firstFrame + (long) done * step < until) {
+          factors[done++] = factor;
+        }
+      }
+    }
+    return at;
+  }
+}

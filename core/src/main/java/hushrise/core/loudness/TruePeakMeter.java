@@ -1,0 +1,124 @@
+package hushrise.core.loudness;
+
+/**
+ * True peak of one channel by four times oversampling (ITU-R BS.1770-5 annex 2).
+ *
+ * <p>The standard's 48-tap filter, as four phases of 12. No output of a phase can exceed the
+ * largest input under it times the sum of the phase's coefficient magnitudes; a stretch whose
+ * largest input stays under the peak found so far by that factor is passed over, which changes no
+ * result and leaves most of a programme unfiltered.
+ */
+public final class TruePeakMeter {
+
+  private static final int TAPS = 12;
+  private static final int STRETCH = 32;
+
+  private static final double[][] PHASES = {
+    {
+      0.0017089843750, 0.0109863281250, -0.0196533203125, 0.0332031250000, -0.0594482421875,
+      0.1373291015625, 0.9721679687500, -0.1022949218750, 0.0476074218750, -0.0266113281250,
+      0.0148925781250, -0.0083007812500
+    },
+    {
+      -0.0291748046875, 0.0292968750000, -0.0517578125000, 0.0891113281250, -0.1665039062500,
+      0.4650878906250, 0.7797851562500, -0.2003173828125, 0.1015625000000, -0.0582275390625,
+      0.0330810546875, -0.0189208984375
+    },
+    {
+      -0.0189208984375, 0.0330810546875, -0.0582275390625, 0.1015625000000, -0.2003173828125,
+      0.7797851562500, 0.4650878906250, -0.1665039062500, 0.0891113281250, -0.0517578125000,
+      0.0292968750000, -0.0291748046875
+    },
+    {
+      -0.0083007812500, 0.0148925781250, -0.0266113281250, 0.0476074218750, -0.1022949218750,
+      0.9721679687500, 0.1373291015625, -0.0594482421875, 0.0332031250000, -0.0196533203125,
+      0.0109863281250, 0.0017089843750
+    },
+  };
+
+  private static final float LARGEST_GAIN = largestGain();
+
+  private final float[] window = new float[TAPS - 1 + STRETCH];
+  private int inStretch;
+  private float samplePeak;
+  private float truePeak;
+
+  private static float largestGain() {
+    double largest = 0;
+    for (double[] phase : PHASES) {
+      double sum = 0;
+      for (double c : phase) {
+        sum += Math.abs(c);
+      }
+      largest = Math.max(largest, sum);
+    }
+    return (float) (largest * 1.0001);
+  }
+
+  /** Takes the next samples. */
+  public void add(float[] samples, int offset, int n) {
+    int done = 0;
+    while (done < n) {
+      int take = Math.min(n - done, STRETCH - inStretch);
+      System.arraycopy(samples, offset + done, window, TAPS - 1 + inStretch, take);
+      inStretch += take;
+      done += take;
+      if (inStretch == STRETCH) {
+        closeStretch(STRETCH);
+      }
+    }
+  }
+
+  private void closeStretch(int length) {
+    float largest = 0;
+    for (int i = 0; i < TAPS - 1 + length; i++) {
+      largest = Math.max(largest, Math.abs(window[i]));
+    }
+    if (largest > samplePeak) {
+      for (int i = TAPS - 1; i < TAPS - 1 + length; i++) {
+        samplePeak = Math.max(samplePeak, Math.abs(window[i]));
+      }
+    }
+    if (largest * LARGEST_GAIN > truePeak) {
+      oversample(length);
+    }
+    System.arraycopy(window, length, window, 0, TAPS - 1);
+    inStretch = 0;
+  }
+
+  private void oversample(int length) {
+    double peak = truePeak;
+    for (double[] phase : PHASES) {
+      for (int i = 0; i < length; i++) {
+        double sum = 0;
+        for (int tap = 0; tap < TAPS; tap++) {
+          sum += phase[tap] * window[i + TAPS - 1 - tap];
+        }
+        peak = Math.max(peak, Math.abs(sum));
+      }
+    }
+    truePeak = (float) peak;
+  }
+
+  /** The largest sample so far as an amplitude, full scale 1. */
+  public double samplePeak() {
+    double peak = samplePeak;
+    for (int i = TAPS - 1; i < TAPS - 1 + inStretch; i++) {
+      peak = Math.max(peak, Math.abs(window[i]));
+    }
+    return peak;
+  }
+
+  /**
+   * The largest value so far between and on the samples, as an amplitude; never under the sample
+   * peak.
+   */
+  public double truePeak() {
+    TruePeakMeter rest = new TruePeakMeter();
+    System.arraycopy(window, 0, rest.window, 0, window.length);
+    rest.inStretch = inStretch;
+    rest.truePeak = truePeak;
+    rest.add(new float[STRETCH + TAPS], 0, STRETCH + TAPS);
+    return Math.max(rest.truePeak, samplePeak());
+  }
+}

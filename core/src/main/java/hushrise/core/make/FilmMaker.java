@@ -1,0 +1,229 @@
+package hushrise.core.make;
+
+import hushrise.core.Decibels;
+import hushrise.core.Problem;
+import hushrise.core.hush.HushPlanner;
+import hushrise.core.hush.PassageLoudness;
+import hushrise.core.hush.Passages;
+import hushrise.core.loudness.Measurement;
+import hushrise.core.mix.Mixer;
+import hushrise.core.project.Clip;
+import hushrise.core.project.Fade;
+import hushrise.core.project.Media;
+import hushrise.core.project.Project;
+import hushrise.core.project.Track;
+import hushrise.core.project.TrackKind;
+import hushrise.core.sound.SampleSource;
+import hushrise.core.sound.SoundLibrary;
+import hushrise.core.time.FrameRate;
+import hushrise.core.time.Span;
+import java.util.ArrayList;
+import java.util.List;
+import java.util.Optional;
+import java.util.OptionalDouble;
+
+/**
+ * Makes a project from a plan: everything in its place, the music cut or repeated to the picture's
+ * length and faded, the camera sound held under the voice, and a measured hush under each passage.
+ */
+public final class FilmMaker {
+
+  private static final double SHORTEST_MUSIC_SECONDS = 1;
+
+  private final FilmPlan plan;
+  private final SoundLibrary library;
+  private final int sampleRate = Project.DEFAULT_SAMPLE_RATE;
+
+  public FilmMaker(FilmPlan plan, SoundLibrary library) {
+    this.plan = plan;
+    this.library = library;
+  }
+
+  /**
+   * Makes the project; reads and measures the sound of the plan's files.
+   *
+   * @throws Problem when a file does not serve, such as a silent narration
+   */
+  public Project make(String name) {
+    Project placed = placed(name);
+    requireAudibleVoices(placed);
+    List<Span> passages = Passages.of(placed);
+    return HushPlanner.withHushes(
+        cameraUnderVoice(placed, passages), library, passages, plan.separationLu());
+  }
+
+  /** Everything in its place, before anything is measured. */
+  public Project placed(String name) {
+    if (plan.picture().pictureRate().isEmpty()) {
+      throw new Problem("%s has no picture: choose a film.".formatted(plan.picture().file()));
+    }
+    FrameRate rate = plan.picture().pictureRate().get();
+    Project project = Project.empty(name).withPictureRate(rate);
+    List<Track> tracks = new ArrayList<>();
+    tracks.add(Track.of(TrackKind.PICTURE, "Picture", List.of(Clip.whole(plan.picture(), 0))));
+    boolean ownVoice = plan.voices().isEmpty();
+    if (ownVoice && !plan.picture().hasSound()) {
+      throw new Problem(
+          "%s has no sound and no narration was given: add one with --voice."
+              .formatted(plan.picture().file()));
+    }
+    List<Clip> voices = ownVoice ? List.of(Clip.whole(plan.picture(), 0)) : clipsOf(plan.voices());
+    tracks.add(Track.of(TrackKind.VOICE, "Narration", voices));
+    tracks.add(Track.of(TrackKind.MUSIC, "Music", musicClips()));
+    if (!plan.effects().isEmpty()) {
+      tracks.add(Track.of(TrackKind.EFFECTS, "Effects", clipsOf(plan.effects())));
+    }
+    if (!ownVoice && plan.picture().hasSound()) {
+      tracks.add(
+          Track.of(TrackKind.CAMERA, "Camera sound", List.of(Clip.whole(plan.picture(), 0))));
+    }
+    for (Media media : allMedia()) {
+      project = project.media(media.id()).isPresent() ? project : project.withMedia(media);
+    }
+    return project.withTracks(tracks);
+  }
+
+  private List<Media> allMedia() {
+    List<Media> all = new ArrayList<>();
+    all.add(plan.picture());
+    plan.voices().forEach(p -> all.add(p.media()));
+    plan.music().forEach(p -> all.add(p.media()));
+    plan.effects().forEach(p -> all.add(p.media()));
+    return all;
+  }
+
+  private static List<Clip> clipsOf(List<FilmPlan.Placed> items) {
+    List<Clip> clips = new ArrayList<>();
+    Optional<Long> end = Optional.empty();
+    for (FilmPlan.Placed item : items) {
+      Clip clip = Clip.whole(item.media(), item.startAfter(end));
+      clips.add(clip);
+      end = Optional.of(clip.endFrame());
+    }
+    return clips;
+  }
+
+  /** Each song plays to the next one's start, the last to the picture's end. */
+  private List<Clip> musicClips() {
+    long pictureEnd = plan.picture().lengthFrames();
+    List<Clip> clips = new ArrayList<>();
+    List<Clip> whole = clipsOf(plan.music());
+    for (int i = 0; i < whole.size(); i++) {
+      Clip clip = whole.get(i);
+      Media media = plan.music().get(i).media();
+      if (media.lengthFrames() < SHORTEST_MUSIC_SECONDS * sampleRate) {
+        throw new Problem(
+            "The music %s is shorter than a second: choose a longer piece."
+                .formatted(media.file()));
+      }
+      long end =
+          i + 1 < whole.size() ? Math.min(whole.get(i + 1).startFrame(), pictureEnd) : pictureEnd;
+      if (end <= clip.startFrame()) {
+        throw new Problem(
+            "The music %s would start at %.1f s, when the picture (%.1f s) or the next song leaves no room for it: place it earlier."
+                .formatted(
+                    media.file(),
+                    clip.startFrame() / (double) sampleRate,
+                    pictureEnd / (double) sampleRate));
+      }
+      clips.add(Repeat.toLength(clip, media.lengthFrames(), end - clip.startFrame(), sampleRate));
+    }
+    return faded(clips);
+  }
+
+  private List<Clip> faded(List<Clip> clips) {
+    if (clips.isEmpty()) {
+      return clips;
+    }
+    Clip first = clips.getFirst();
+    clips.set(0, first.withFadeIn(fade(plan.fadeInSeconds(), FilmPlan.FADE_IN_SECONDS, first)));
+    Clip last = clips.getLast();
+    clips.set(
+        clips.size() - 1,
+        last.withFadeOut(fade(plan.fadeOutSeconds(), FilmPlan.FADE_OUT_SECONDS, last)));
+    for (Clip clip : List.of(clips.getFirst(), clips.getLast())) {
+      if (clip.fadeIn().lengthFrames() + clip.fadeOut().lengthFrames() > clip.lengthFrames()) {
+        throw new Problem(
+            "The fades of the music are longer than the music itself (%.1f s): shorten them with --fade-in and --fade-out."
+                .formatted(clip.lengthFrames() / (double) sampleRate));
+      }
+    }
+    return clips;
+  }
+
+  private Fade fade(OptionalDouble askedSeconds, double usualSeconds, Clip clip) {
+    long usual = Math.min(Math.round(usualSeconds * sampleRate), clip.lengthFrames() / 3);
+    return Fade.ofLength(
+        askedSeconds.isPresent() ? Math.round(askedSeconds.getAsDouble() * sampleRate) : usual);
+  }
+
+  private void requireAudibleVoices(Project project) {
+    for (Clip clip : project.firstTrack(TrackKind.VOICE).orElseThrow().clips()) {
+      Media media = project.media(clip.mediaId()).orElseThrow();
+      if (!(loudness(library.samples(media, sampleRate)) > -70)) {
+        throw new Problem(
+            "The narration %s is silent: choose another take.".formatted(media.file()));
+      }
+    }
+    for (FilmPlan.Placed placed : plan.music()) {
+      if (!(loudness(library.samples(placed.media(), sampleRate)) > -70)) {
+        throw new Problem(
+            "The music %s is silent: choose another piece.".formatted(placed.media().file()));
+      }
+    }
+  }
+
+  private double loudness(SampleSource source) {
+    Measurement.Running running = new Measurement.Running(sampleRate, source.channels());
+    float[][] planar = new float[2][1 << 14];
+    for (long at = 0; at < source.lengthFrames(); at += planar[0].length) {
+      int n = (int) Math.min(planar[0].length, source.lengthFrames() - at);
+      source.read(at, n, planar[0], planar[1], 0);
+      running.add(planar, n);
+    }
+    return running.result().integratedLufs();
+  }
+
+  /** Lowers the camera sound where it would stand less than 15 LU under a passage's voice. */
+  private Project cameraUnderVoice(Project project, List<Span> passages) {
+    Optional<Track> camera = project.firstTrack(TrackKind.CAMERA);
+    if (camera.isEmpty()) {
+      return project;
+    }
+    Project onlyCamera =
+        project.withEachTrack(
+            t -> t.withMuted(t.kind().isBackground() && t.kind() != TrackKind.CAMERA));
+    double level =
+        PassageLoudness.measure(onlyCamera, library, passages).stream()
+            .mapToDouble(
+                p ->
+                    p.depthForDb(
+                        Math.max(FilmPlan.AMBIENCE_SEPARATION_LU, plan.separationLu() + 5)))
+            .min()
+            .orElse(0);
+    return project.withTrack(
+        camera.get().id(), t -> t.withLevelDb(Math.max(level, Decibels.OFF_DB + 1)));
+  }
+
+  /**
+   * Lowers the whole mix where its true peak would pass -1 dBTP, and says by how much in the level.
+   */
+  public static Project withinPeak(Project project, double truePeakDbtp) {
+    return truePeakDbtp > -1
+        ? project.withMasterDb(project.masterDb() - 1 - truePeakDbtp)
+        : project;
+  }
+
+  /** A mixer's true peak over the film, in dBTP. */
+  public static double truePeakDbtp(Project project, SoundLibrary library) {
+    Mixer mixer = Mixer.of(project, library);
+    Measurement.Running running = new Measurement.Running(project.sampleRate(), 2);
+    float[][] planar = new float[2][1 << 14];
+    for (long at = 0; at < project.lengthFrames(); at += planar[0].length) {
+      int n = (int) Math.min(planar[0].length, project.lengthFrames() - at);
+      mixer.render(at, n, planar[0], planar[1]);
+      running.add(planar, n);
+    }
+    return running.result().truePeakDbtp();
+  }
+}

@@ -1,0 +1,57 @@
+package hushrise.core.make;
+
+import hushrise.core.project.Media;
+import java.util.List;
+import java.util.Optional;
+import java.util.OptionalDouble;
+import java.util.OptionalLong;
+
+/**
+ * What a film is to be made of.
+ *
+ * @param picture the film's picture
+ * @param voices narration takes; empty: the picture's own sound is the voice
+ * @param music the background music, at least one
+ * @param effects sounds at fixed places
+ * @param separationLu how far the voice is to stand above everything else
+ * @param fadeInSeconds the music's fade-in; empty: {@link #FADE_IN_SECONDS}, or less in a short
+ *     film
+ * @param fadeOutSeconds the music's fade-out; empty: {@link #FADE_OUT_SECONDS}, or less in a short
+ *     film
+ */
+public record FilmPlan(
+    Media picture,
+    List<Placed> voices,
+    List<Placed> music,
+    List<Placed> effects,
+    double separationLu,
+    OptionalDouble fadeInSeconds,
+    OptionalDouble fadeOutSeconds) {
+
+  /** What music is held under voice unless said otherwise, in LU. */
+  public static final double SEPARATION_LU = 10;
+
+  /** How far camera sound is held under the voice, in LU. */
+  public static final double AMBIENCE_SEPARATION_LU = 15;
+
+  public static final double FADE_IN_SECONDS = 2;
+  public static final double FADE_OUT_SECONDS = 4;
+
+  /**
+   * A media item and where it goes.
+   *
+   * @param media what
+   * @param atFrame where on the timeline; empty: after the one before it
+   */
+  public record Placed(Media media, OptionalLong atFrame) {
+
+    public static Placed at(Media media, long frame) {
+      return new Placed(media, OptionalLong.of(frame));
+    }
+
+    /** Where it starts when the one before it ended at {@code previousEnd}. */
+    long startAfter(Optional<Long> previousEnd) {
+      return atFrame.orElseGet(() -> previousEnd.orElse(0L));
+    }
+  }
+}

@@ -1,0 +1,101 @@
+package hushrise.core.project;
+
+import hushrise.core.time.Span;
+import java.util.List;
+
+/**
+ * A piece of media on a track.
+ *
+ * @param id unique in the project
+ * @param mediaId the id of the {@link Media} it plays
+ * @param startFrame where it starts on the timeline
+ * @param lengthFrames how long it is on the timeline, at least 1
+ * @param mediaStartFrame the media frame it starts with
+ * @param seams where its content jumps, in order of time; empty when it plays straight through
+ * @param gainDb its own gain
+ * @param fadeIn the fade at its start
+ * @param fadeOut the fade at its end
+ */
+public record Clip(
+    String id,
+    String mediaId,
+    long startFrame,
+    long lengthFrames,
+    long mediaStartFrame,
+    List<Seam> seams,
+    double gainDb,
+    Fade fadeIn,
+    Fade fadeOut) {
+
+  public Clip {
+    if (lengthFrames < 1) {
+      throw new IllegalArgumentException("A clip must last at least one frame");
+    }
+    seams = seams == null ? List.of() : List.copyOf(seams);
+    fadeIn = fadeIn == null ? Fade.NONE : fadeIn;
+    fadeOut = fadeOut == null ? Fade.NONE : fadeOut;
+  }
+
+  /** The whole of a media item, placed at a time. */
+  public static Clip whole(Media media, long startFrame) {
+    return new Clip(
+        Ids.fresh("clip"),
+        media.id(),
+        startFrame,
+        media.lengthFrames(),
+        0,
+        List.of(),
+        0,
+        Fade.NONE,
+        Fade.NONE);
+  }
+
+  public long endFrame() {
+    return startFrame + lengthFrames;
+  }
+
+  public Span span() {
+    return Span.ofLength(startFrame, lengthFrames);
+  }
+
+  /**
+   * The amplitude factor of both fades together at a timeline frame, 0 to 1. Outside the clip it is
+   * the factor of the nearer end.
+   */
+  public double fadeFactorAt(long frame) {
+    return fadeIn.factorAt(frame - startFrame) * fadeOut.factorAt(endFrame() - frame);
+  }
+
+  public Clip withStart(long newStartFrame) {
+    return new Clip(
+        id, mediaId, newStartFrame, lengthFrames, mediaStartFrame, seams, gainDb, fadeIn, fadeOut);
+  }
+
+  public Clip withContent(long newLengthFrames, List<Seam> newSeams) {
+    return new Clip(
+        id,
+        mediaId,
+        startFrame,
+        newLengthFrames,
+        mediaStartFrame,
+        newSeams,
+        gainDb,
+        fadeIn,
+        fadeOut);
+  }
+
+  public Clip withGainDb(double newGainDb) {
+    return new Clip(
+        id, mediaId, startFrame, lengthFrames, mediaStartFrame, seams, newGainDb, fadeIn, fadeOut);
+  }
+
+  public Clip withFadeIn(Fade fade) {
+    return new Clip(
+        id, mediaId, startFrame, lengthFrames, mediaStartFrame, seams, gainDb, fade, fadeOut);
+  }
+
+  public Clip withFadeOut(Fade fade) {
+    return new Clip(
+        id, mediaId, startFrame, lengthFrames, mediaStartFrame, seams, gainDb, fadeIn, fade);
+  }
+}

@@ -1,0 +1,79 @@
+package hushrise.core.project;
+
+import hushrise.core.time.Span;
+
+/**
+ * A dip of a background track under one passage: fall, floor, recovery, as one object.
+ *
+ * <pre>
+ *   level
+ *     0 ──────╮                        ╭──────
+ *              ╲                      ╱
+ *     depth     ╰────────────────────╯
+ *           s−lead−fall  s−lead   e+tail   e+tail+recovery
+ * </pre>
+ *
+ * <p>Fall and recovery are raised cosines in dB.
+ *
+ * @param id unique in the project
+ * @param startFrame the passage's first frame (s)
+ * @param endFrame the first frame after the passage (e)
+ * @param depthDb how far down, at most 0
+ * @param turn the four times around the passage
+ */
+public record Hush(String id, long startFrame, long endFrame, double depthDb, Turn turn) {
+
+  public Hush {
+    if (endFrame < startFrame || !(depthDb <= 0)) {
+      throw new IllegalArgumentException(
+          "Not a hush: " + startFrame + ".." + endFrame + " at " + depthDb + " dB");
+    }
+  }
+
+  public static Hush over(Span passage, double depthDb) {
+    return new Hush(
+        Ids.fresh("hush"), passage.startFrame(), passage.endFrame(), depthDb, Turn.DEFAULT);
+  }
+
+  public Hush withDepthDb(double newDepthDb) {
+    return new Hush(id, startFrame, endFrame, Math.min(0, newDepthDb), turn);
+  }
+
+  /** Where the line bends, at a sample rate. */
+  public Knots knots(int sampleRate) {
+    long floorStart = startFrame - Math.round(turn.leadSeconds() * sampleRate);
+    long floorEnd = Math.max(floorStart, endFrame + Math.round(turn.tailSeconds() * sampleRate));
+    return new Knots(
+        floorStart - Math.round(turn.fallSeconds() * sampleRate),
+        floorStart,
+        floorEnd,
+        floorEnd + Math.round(turn.recoverySeconds() * sampleRate),
+        depthDb);
+  }
+
+  /**
+   * A hush's corners in sample frames, in order.
+   *
+   * @param start where the fall begins
+   * @param floorStart where the floor is reached
+   * @param floorEnd where the recovery begins
+   * @param end where the level is back
+   * @param depthDb the floor
+   */
+  public record Knots(long start, long floorStart, long floorEnd, long end, double depthDb) {
+
+    /** The hush's part of the level at a time: 0 outside, {@code depthDb} on the floor. */
+    public double levelDbAt(long frame) {
+      if (frame < start || frame >= end) {
+        return 0;
+      }
+      if (frame < floorStart) {
+        return depthDb * SegmentShape.SMOOTH.at((frame - start) / (double) (floorStart - start));
+      }
+      if (frame < floorEnd) {
+        return depthDb;
+      }
+      return depthDb * SegmentShape.SMOOTH.at((end - frame) / (double) (end - floorEnd));
+    }
+  }
+}

@@ -1,0 +1,134 @@
+package hushrise.core.project;
+
+import hushrise.core.time.FrameRate;
+import java.util.ArrayList;
+import java.util.List;
+import java.util.Optional;
+import java.util.function.Predicate;
+import java.util.function.UnaryOperator;
+import java.util.stream.Stream;
+
+/**
+ * Everything a film's sound is made of, as one immutable value. An edit makes another project that
+ * shares what it did not touch.
+ *
+ * @param name as shown in the window
+ * @param sampleRate sample frames per second of every time in it
+ * @param pictureRate the picture's frame rate, for display, snapping and stepping
+ * @param masterDb the level of the whole mix
+ * @param shelf its media, placed or not
+ * @param tracks its tracks, top to bottom
+ * @param unknown what a newer or another program wrote into its file, kept for the next save
+ */
+public record Project(
+    String name,
+    int sampleRate,
+    FrameRate pictureRate,
+    double masterDb,
+    List<Media> shelf,
+    List<Track> tracks,
+    UnknownFields unknown) {
+
+  /** The rate of a project that does not say otherwise, in Hz. */
+  public static final int DEFAULT_SAMPLE_RATE = 48_000;
+
+  public Project {
+    shelf = List.copyOf(shelf);
+    tracks = List.copyOf(tracks);
+    unknown = unknown == null ? UnknownFields.NONE : unknown;
+  }
+
+  public static Project empty(String name) {
+    return new Project(
+        name, DEFAULT_SAMPLE_RATE, FrameRate.DEFAULT, 0, List.of(), List.of(), UnknownFields.NONE);
+  }
+
+  public Project withName(String newName) {
+    return new Project(newName, sampleRate, pictureRate, masterDb, shelf, tracks, unknown);
+  }
+
+  public Project withPictureRate(FrameRate rate) {
+    return new Project(name, sampleRate, rate, masterDb, shelf, tracks, unknown);
+  }
+
+  public Project withMasterDb(double db) {
+    return new Project(name, sampleRate, pictureRate, db, shelf, tracks, unknown);
+  }
+
+  public Project withTracks(List<Track> newTracks) {
+    return new Project(name, sampleRate, pictureRate, masterDb, shelf, newTracks, unknown);
+  }
+
+  public Project withUnknown(UnknownFields fields) {
+    return new Project(name, sampleRate, pictureRate, masterDb, shelf, tracks, fields);
+  }
+
+  /** This project with one more item on its Shelf. */
+  public Project withMedia(Media media) {
+    List<Media> more = new ArrayList<>(shelf);
+    more.add(media);
+    return new Project(name, sampleRate, pictureRate, masterDb, more, tracks, unknown);
+  }
+
+  /** This project with one track changed; the same tracks when it has no such track. */
+  public Project withTrack(String trackId, UnaryOperator<Track> change) {
+    return withTracks(
+        tracks.stream().map(t -> t.id().equals(trackId) ? change.apply(t) : t).toList());
+  }
+
+  /** This project with every track changed. */
+  public Project withEachTrack(UnaryOperator<Track> change) {
+    return withTracks(tracks.stream().map(change).toList());
+  }
+
+  public Optional<Track> track(String trackId) {
+    return tracks.stream().filter(t -> t.id().equals(trackId)).findFirst();
+  }
+
+  /** The first track of a kind. */
+  public Optional<Track> firstTrack(TrackKind kind) {
+    return tracksOf(kind).findFirst();
+  }
+
+  public Stream<Track> tracksOf(TrackKind kind) {
+    return tracks.stream().filter(t -> t.kind() == kind);
+  }
+
+  public Optional<Media> media(String mediaId) {
+    return shelf.stream().filter(m -> m.id().equals(mediaId)).findFirst();
+  }
+
+  /** The first clip of the first picture track: the film. */
+  public Optional<Clip> pictureClip() {
+    return firstTrack(TrackKind.PICTURE).flatMap(t -> t.clips().stream().findFirst());
+  }
+
+  /** The film's media item; empty without a picture. */
+  public Optional<Media> pictureMedia() {
+    return pictureClip().flatMap(c -> media(c.mediaId()));
+  }
+
+  /**
+   * How long the film is, in sample frames: to the picture's end where there is a picture, else to
+   * the last clip's end.
+   */
+  public long lengthFrames() {
+    return pictureClip()
+        .map(Clip::endFrame)
+        .orElseGet(() -> tracks.stream().mapToLong(Track::endFrame).max().orElse(0));
+  }
+
+  /** Which tracks are heard: the soloed ones where there are any, else all; never muted ones. */
+  public Predicate<Track> heardTracks() {
+    boolean anySolo = tracks.stream().anyMatch(t -> t.soloed() && t.kind().sounds());
+    return t -> t.kind().sounds() && !t.muted() && (!anySolo || t.soloed());
+  }
+
+  public double seconds(long frames) {
+    return frames / (double) sampleRate;
+  }
+
+  public long frames(double seconds) {
+    return Math.round(seconds * sampleRate);
+  }
+}

@@ -1,0 +1,44 @@
+package hushrise.core.project;
+
+import hushrise.core.time.Span;
+
+/**
+ * A swell of a background track where nobody speaks: up, a top, and back, as one object. Both turns
+ * are raised cosines in dB and lie inside the span.
+ *
+ * @param id unique in the project
+ * @param startFrame where it begins to rise
+ * @param endFrame where it is back
+ * @param heightDb how far up, at least 0
+ * @param swellSeconds how long it takes up
+ * @param returnSeconds how long it takes back
+ */
+public record Rise(
+    String id,
+    long startFrame,
+    long endFrame,
+    double heightDb,
+    double swellSeconds,
+    double returnSeconds) {
+
+  public Rise {
+    if (endFrame < startFrame || !(heightDb >= 0)) {
+      throw new IllegalArgumentException(
+          "Not a rise: " + startFrame + ".." + endFrame + " at " + heightDb + " dB");
+    }
+  }
+
+  public static Rise over(Span gap, double heightDb) {
+    return new Rise(Ids.fresh("rise"), gap.startFrame(), gap.endFrame(), heightDb, 1.0, 1.0);
+  }
+
+  /** Where the line bends, at a sample rate; turns that do not fit are shortened alike. */
+  public Hush.Knots knots(int sampleRate) {
+    double length = (double) endFrame - startFrame;
+    double wanted = (swellSeconds + returnSeconds) * sampleRate;
+    double scale = wanted > length ? length / wanted : 1;
+    long topStart = startFrame + Math.round(swellSeconds * sampleRate * scale);
+    long topEnd = Math.max(topStart, endFrame - Math.round(returnSeconds * sampleRate * scale));
+    return new Hush.Knots(startFrame, topStart, topEnd, endFrame, heightDb);
+  }
+}

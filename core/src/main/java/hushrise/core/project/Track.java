@@ -1,0 +1,107 @@
+package hushrise.core.project;
+
+import java.util.List;
+import java.util.function.UnaryOperator;
+
+/**
+ * One track of the timeline.
+ *
+ * @param id unique in the project
+ * @param kind what it carries
+ * @param name as a person called it
+ * @param levelDb its level, {@code OFF_DB} meaning off
+ * @param muted silenced
+ * @param soloed heard alone, with other soloed tracks
+ * @param line its level line
+ * @param hushes its dips
+ * @param rises its swells
+ * @param clips what lies on it
+ */
+public record Track(
+    String id,
+    TrackKind kind,
+    String name,
+    double levelDb,
+    boolean muted,
+    boolean soloed,
+    LevelLine line,
+    List<Hush> hushes,
+    List<Rise> rises,
+    List<Clip> clips) {
+
+  public Track {
+    line = line == null ? LevelLine.EMPTY : line;
+    hushes = hushes == null ? List.of() : List.copyOf(hushes);
+    rises = rises == null ? List.of() : List.copyOf(rises);
+    clips = clips == null ? List.of() : List.copyOf(clips);
+  }
+
+  public static Track of(TrackKind kind, String name, List<Clip> clips) {
+    return new Track(
+        Ids.fresh("track"),
+        kind,
+        name,
+        0,
+        false,
+        false,
+        LevelLine.EMPTY,
+        List.of(),
+        List.of(),
+        clips);
+  }
+
+  public Track withLevelDb(double db) {
+    return new Track(id, kind, name, db, muted, soloed, line, hushes, rises, clips);
+  }
+
+  public Track withMuted(boolean mute) {
+    return new Track(id, kind, name, levelDb, mute, soloed, line, hushes, rises, clips);
+  }
+
+  public Track withSoloed(boolean solo) {
+    return new Track(id, kind, name, levelDb, muted, solo, line, hushes, rises, clips);
+  }
+
+  public Track withLine(LevelLine newLine) {
+    return new Track(id, kind, name, levelDb, muted, soloed, newLine, hushes, rises, clips);
+  }
+
+  public Track withHushes(List<Hush> newHushes) {
+    return new Track(id, kind, name, levelDb, muted, soloed, line, newHushes, rises, clips);
+  }
+
+  public Track withRises(List<Rise> newRises) {
+    return new Track(id, kind, name, levelDb, muted, soloed, line, hushes, newRises, clips);
+  }
+
+  public Track withClips(List<Clip> newClips) {
+    return new Track(id, kind, name, levelDb, muted, soloed, line, hushes, rises, newClips);
+  }
+
+  /** This track with one clip changed; the same track when it has no such clip. */
+  public Track withClip(String clipId, UnaryOperator<Clip> change) {
+    return clips.stream().noneMatch(c -> c.id().equals(clipId))
+        ? this
+        : withClips(clips.stream().map(c -> c.id().equals(clipId) ? change.apply(c) : c).toList());
+  }
+
+  /** This track with one hush changed; the same track when it has no such hush. */
+  public Track withHush(String hushId, UnaryOperator<Hush> change) {
+    return hushes.stream().noneMatch(h -> h.id().equals(hushId))
+        ? this
+        : withHushes(
+            hushes.stream().map(h -> h.id().equals(hushId) ? change.apply(h) : h).toList());
+  }
+
+  /** This track without one hush; the same track when it has no such hush. */
+  public Track withoutHush(String hushId) {
+    return hushes.stream().noneMatch(h -> h.id().equals(hushId))
+        ? this
+        : withHushes(hushes.stream().filter(h -> !h.id().equals(hushId)).toList());
+  }
+
+  /** Where its last clip ends; 0 without clips. */
+  public long endFrame() {
+    return clips.stream().mapToLong(Clip::endFrame).max().orElse(0);
+  }
+}

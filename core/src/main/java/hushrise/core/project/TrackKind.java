@@ -1,0 +1,20 @@
+package hushrise.core.project;
+
+/** What a track carries. */
+public enum TrackKind {
+  PICTURE,
+  VOICE,
+  CAMERA,
+  MUSIC,
+  EFFECTS;
+
+  /** Whether tracks of this kind are heard at all. */
+  public boolean sounds() {
+    return this != PICTURE;
+  }
+
+  /** Whether what it carries lies under the voice: all sound that is no voice. */
+  public boolean isBackground() {
+    return sounds() && this != VOICE;
+  }
+}

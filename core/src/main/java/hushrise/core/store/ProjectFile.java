@@ -1,0 +1,183 @@
+package hushrise.core.store;
+
+import com.fasterxml.jackson.annotation.JsonIgnoreProperties;
+import com.fasterxml.jackson.core.JsonGenerator;
+import com.fasterxml.jackson.core.JsonParser;
+import com.fasterxml.jackson.core.JsonProcessingException;
+import com.fasterxml.jackson.databind.DeserializationContext;
+import com.fasterxml.jackson.databind.DeserializationFeature;
+import com.fasterxml.jackson.databind.JsonNode;
+import com.fasterxml.jackson.databind.ObjectMapper;
+import com.fasterxml.jackson.databind.SerializationFeature;
+import com.fasterxml.jackson.databind.SerializerProvider;
+import com.fasterxml.jackson.databind.deser.std.StdDeserializer;
+import com.fasterxml.jackson.databind.json.JsonMapper;
+import com.fasterxml.jackson.databind.module.SimpleModule;
+import com.fasterxml.jackson.databind.node.ObjectNode;
+import com.fasterxml.jackson.databind.ser.std.StdSerializer;
+import com.fasterxml.jackson.datatype.jdk8.Jdk8Module;
+import hushrise.core.Problem;
+import hushrise.core.project.Clip;
+import hushrise.core.project.Project;
+import hushrise.core.project.Track;
+import hushrise.core.project.UnknownFields;
+import java.io.IOException;
+import java.nio.file.Files;
+import java.nio.file.InvalidPathException;
+import java.nio.file.Path;
+
+/**
+ * Projects as JSON files, laid down in docs/project.schema.json. Media paths are relative to the
+ * project's folder where they can be. Fields that this version does not know survive a load and a
+ * save.
+ */
+public final class ProjectFile {
+
+  /** What project files are called. */
+  public static final String ENDING = ".hushrise";
+
+  /** The version that is written, and the highest that is read. */
+  public static final int VERSION = 1;
+
+  private ProjectFile() {}
+
+  /**
+   * Reads a project.
+   *
+   * @throws Problem when the file is missing, no project, damaged, or from a newer version
+   */
+  public static Project load(Path file) {
+    byte[] bytes;
+    try {
+      bytes = Files.readAllBytes(file);
+    } catch (IOException e) {
+      throw new Problem(
+          Files.exists(file)
+              ? "The project %s cannot be read: check that you may open it.".formatted(file)
+              : "There is no project %s: check its name and folder.".formatted(file),
+          e);
+    }
+    try {
+      ObjectMapper mapper = mapperFor(file);
+      JsonNode tree = mapper.readTree(bytes);
+      if (tree == null || !tree.path("hushrise").isInt()) {
+        throw new Problem("%s is no Hush Rise project: choose a %s file.".formatted(file, ENDING));
+      }
+      int version = tree.get("hushrise").intValue();
+      if (version > VERSION) {
+        throw new Problem(
+            "The project %s was saved by a newer Hush Rise (format %d, this one reads up to %d): update Hush Rise to open it."
+                .formatted(file, version, VERSION));
+      }
+      Project project =
+          mapper.treeToValue(tree, Project.class).withUnknown(new UnknownFields(tree));
+      requireMediaOfEveryClip(project);
+      return project;
+    } catch (IOException | IllegalArgumentException | NullPointerException e) {
+      throw new Problem(
+          "The project %s is damaged (%s): go back to an earlier copy of it."
+              .formatted(file, firstLine(e)),
+          e);
+    }
+  }
+
+  private static void requireMediaOfEveryClip(Project project) {
+    for (Track track : project.tracks()) {
+      for (Clip clip : track.clips()) {
+        if (project.media(clip.mediaId()).isEmpty()) {
+          throw new IllegalArgumentException(
+              "the clip " + clip.id() + " plays unknown media " + clip.mediaId());
+        }
+      }
+    }
+  }
+
+  private static String firstLine(Exception e) {
+    if (e instanceof JsonProcessingException json) {
+      String where = json.getLocation() == null ? "" : " in line " + json.getLocation().getLineNr();
+      return json.getOriginalMessage().lines().findFirst().orElse("unreadable") + where;
+    }
+    return e.getMessage() == null ? "something is missing" : e.getMessage();
+  }
+
+  /**
+   * Writes a project beside {@code file} and renames it into place; an older file stays whole until
+   * then.
+   *
+   * @throws Problem when it cannot be written
+   */
+  public static void save(Project project, Path file) {
+    ObjectMapper mapper = mapperFor(file);
+    ObjectNode tree = mapper.createObjectNode();
+    tree.put("hushrise", VERSION);
+    tree.setAll((ObjectNode) mapper.valueToTree(project));
+    project.unknown().restoreInto(tree);
+    tree.put("hushrise", VERSION);
+    try {
+      AtomicFile.write(file, mapper.writerWithDefaultPrettyPrinter().writeValueAsBytes(tree));
+    } catch (JsonProcessingException e) {
+      throw new IllegalStateException("A project that is no JSON", e);
+    }
+  }
+
+  private static ObjectMapper mapperFor(Path projectFile) {
+    Path folder = projectFile.toAbsolutePath().normalize().getParent();
+    SimpleModule paths = new SimpleModule();
+    paths.addSerializer(Path.class, new PathWriter(folder));
+    paths.addDeserializer(Path.class, new PathReader(folder));
+    return JsonMapper.builder()
+        .addModule(paths)
+        .addModule(new Jdk8Module())
+        .addMixIn(Project.class, NotInFile.class)
+        .disable(DeserializationFeature.FAIL_ON_UNKNOWN_PROPERTIES)
+        .enable(DeserializationFeature.FAIL_ON_NULL_FOR_PRIMITIVES)
+        .disable(SerializationFeature.FAIL_ON_EMPTY_BEANS)
+        .build();
+  }
+
+  @JsonIgnoreProperties("unknown")
+  private interface NotInFile {}
+
+  private static final class PathWriter extends StdSerializer<Path> {
+    private static final long serialVersionUID = 1;
+    private final transient Path folder;
+
+    PathWriter(Path folder) {
+      super(Path.class);
+      this.folder = folder;
+    }
+
+    @Override
+    public void serialize(Path path, JsonGenerator out, SerializerProvider provider)
+        throws IOException {
+      out.writeString(shortest(path).toString().replace('\\', '/'));
+    }
+
+    private Path shortest(Path path) {
+      try {
+        return folder.relativize(path.toAbsolutePath().normalize());
+      } catch (IllegalArgumentException onAnotherDrive) {
+        return path;
+      }
+    }
+  }
+
+  private static final class PathReader extends StdDeserializer<Path> {
+    private static final long serialVersionUID = 1;
+    private final transient Path folder;
+
+    PathReader(Path folder) {
+      super(Path.class);
+      this.folder = folder;
+    }
+
+    @Override
+    public Path deserialize(JsonParser in, DeserializationContext context) throws IOException {
+      try {
+        return folder.resolve(in.getValueAsString("")).normalize();
+      } catch (InvalidPathException e) {
+        throw new IOException("the media path " + in.getValueAsString() + " is none", e);
+      }
+    }
+  }
+}

@@ -1,0 +1,179 @@
+package hushrise.demo;
+
+import hushrise.core.hush.Passages;
+import hushrise.core.make.FilmMaker;
+import hushrise.core.make.FilmPlan;
+import hushrise.core.project.Media;
+import hushrise.core.project.MediaKind;
+import hushrise.core.project.Project;
+import hushrise.core.project.Rise;
+import hushrise.core.project.TrackKind;
+import hushrise.core.sound.Progress;
+import hushrise.core.sound.SampleSource;
+import hushrise.core.store.ProjectFile;
+import hushrise.core.time.FrameRate;
+import hushrise.core.time.Span;
+import hushrise.media.CacheFolder;
+import hushrise.media.DrawnFilmWriter;
+import hushrise.media.FileMixWriter;
+import hushrise.media.MediaStore;
+import hushrise.media.OutputFormat;
+import java.nio.file.Path;
+import java.util.ArrayList;
+import java.util.List;
+import java.util.OptionalDouble;
+import java.util.Random;
+
+/** Makes the files of the demo, <i>First Ferry</i>, from nothing but the spoken takes. */
+public final class MakeDemo {
+
+  /** When each take starts, in seconds. */
+  private static final double[] TAKES_AT = {6.0, 25.5, 47.0, 66.5};
+
+  private static final double HORN_AT = 18.2;
+  private static final FrameRate RATE = new FrameRate(25, 1);
+
+  private final Path folder;
+
+  private MakeDemo(Path folder) {
+    this.folder = folder;
+  }
+
+  /**
+   * Makes everything.
+   *
+   * @param args the folder that holds {@code spoken-1.wav} to {@code spoken-4.wav}, and the folder
+   *     for the demo's files
+   */
+  public static void main(String[] args) {
+    System.setProperty("java.awt.headless", "true");
+    new MakeDemo(Path.of(args[1])).make(Path.of(args[0]));
+  }
+
+  private void make(Path spoken) {
+    music();
+    horn();
+    picture();
+    MediaStore store = new MediaStore(CacheFolder.ofUser());
+    for (int i = 1; i <= TAKES_AT.length; i++) {
+      SampleSource take =
+          store.open(spoken.resolve("spoken-" + i + ".wav"), Synth.RATE, Progress.NONE);
+      narration(take, i);
+    }
+    project(new MediaStore(CacheFolder.ofUser()));
+  }
+
+  private void write(Synth synth, String name, OutputFormat format) {
+    try (FileMixWriter writer = FileMixWriter.ofSound(folder.resolve(name), format, Synth.RATE)) {
+      writer.write(synth.left, synth.right, synth.left.length);
+      writer.finish();
+    }
+  }
+
+  private void music() {
+    write(HarbourTune.play(), "harbour-tune.mp3", OutputFormat.MP3);
+  }
+
+  private void horn() {
+    Synth s = new Synth(3.4);
+    for (double note : new double[] {45, 52, 57.1}) {
+      for (int k = 1; k <= 5; k++) {
+        s.pad(0.05, 2.2, note + 12 * Math.log(k) / Math.log(2), 0.3 / k, 0);
+      }
+    }
+    s.normalise(0.5);
+    write(s, "ferry-horn.flac", OutputFormat.FLAC);
+  }
+
+  /** A take with a little room around it, at a narrator's usual level. */
+  private void narration(SampleSource take, int number) {
+    Synth s = new Synth(take.lengthFrames() / (double) Synth.RATE);
+    take.read(0, s.left.length, s.left, s.right, 0);
+    System.arraycopy(s.left, 0, s.right, 0, s.left.length);
+    s.normalise(0.42);
+    write(s, "narration-" + number + ".flac", OutputFormat.FLAC);
+  }
+
+  private void picture() {
+    FerryPicture drawing = new FerryPicture();
+    Path file = folder.resolve("first-ferry.mp4");
+    int perPicture = Synth.RATE / 25;
+    DeckNoise deck = new DeckNoise();
+    float[] left = new float[perPicture];
+    float[] right = new float[perPicture];
+    try (DrawnFilmWriter writer =
+        new DrawnFilmWriter(
+            file, OutputFormat.MP4, FerryPicture.WIDTH, FerryPicture.HEIGHT, RATE, Synth.RATE)) {
+      for (int i = 0; i < FerryPicture.SECONDS * 25; i++) {
+        writer.addPicture(drawing.at(i / 25.0));
+        deck.fill(left, right);
+        writer.addSound(left, right, perPicture);
+      }
+      writer.finish();
+    }
+  }
+
+  /** Wind and engine, as a camera on the deck would take them. */
+  private static final class DeckNoise {
+    private final Random random = new Random(7);
+    private double low;
+    private double lower;
+    private long frame;
+
+    void fill(float[] left, float[] right) {
+      for (int i = 0; i < left.length; i++, frame++) {
+        double t = frame / (double) Synth.RATE;
+        double gust = 0.6 + 0.4 * Math.sin(t * 0.43) * Math.sin(t * 0.17 + 1);
+        low += (random.nextDouble() * 2 - 1 - low) * 0.05;
+        lower += (low - lower) * 0.2;
+        double engine = Math.sin(2 * Math.PI * 47 * t) + 0.5 * Math.sin(2 * Math.PI * 94 * t + 0.4);
+        double value = lower * 0.5 * gust + engine * 0.012;
+        left[i] = (float) value;
+        right[i] = (float) (value * 0.9 + low * 0.02);
+      }
+    }
+  }
+
+  private void project(MediaStore store) {
+    Media film =
+        take(store, "first-ferry.mp4", MediaKind.PICTURE, "Own drawing and own sound, CC0 1.0");
+    List<FilmPlan.Placed> voices = new ArrayList<>();
+    for (int i = 1; i <= TAKES_AT.length; i++) {
+      Media take =
+          take(
+              store,
+              "narration-" + i + ".flac",
+              MediaKind.VOICE,
+              "Spoken by flite (voice slt), CC0 1.0");
+      voices.add(FilmPlan.Placed.at(take, Math.round(TAKES_AT[i - 1] * Synth.RATE)));
+    }
+    Media tune =
+        take(store, "harbour-tune.mp3", MediaKind.MUSIC, "Harbour Tune, own composition, CC0 1.0");
+    Media horn = take(store, "ferry-horn.flac", MediaKind.EFFECT, "Own sound, CC0 1.0");
+    FilmPlan plan =
+        new FilmPlan(
+            film,
+            voices,
+            List.of(FilmPlan.Placed.at(tune, 0)),
+            List.of(FilmPlan.Placed.at(horn, Math.round(HORN_AT * Synth.RATE))),
+            FilmPlan.SEPARATION_LU,
+            OptionalDouble.empty(),
+            OptionalDouble.empty());
+    Project made = new FilmMaker(plan, store).make("First Ferry");
+    List<Span> passages = Passages.of(made);
+    Span gap =
+        new Span(
+            passages.get(1).endFrame() + Synth.RATE, passages.get(2).startFrame() - Synth.RATE / 2);
+    Project swelling =
+        made.withEachTrack(
+            t -> t.kind() == TrackKind.MUSIC ? t.withRises(List.of(Rise.over(gap, 2.5))) : t);
+    Project safe = FilmMaker.withinPeak(swelling, FilmMaker.truePeakDbtp(swelling, store));
+    ProjectFile.save(safe, folder.resolve("first-ferry" + ProjectFile.ENDING));
+  }
+
+  private Media take(MediaStore store, String name, MediaKind kind, String credit) {
+    Media m = store.take(folder.resolve(name), kind, Progress.NONE);
+    return new Media(
+        m.id(), m.file(), m.kind(), m.lengthFrames(), m.hasSound(), m.pictureRate(), credit);
+  }
+}

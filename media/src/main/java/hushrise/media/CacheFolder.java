@@ -1,0 +1,168 @@
+package hushrise.media;
+
+import dev.dirs.ProjectDirectories;
+import hushrise.core.Problem;
+import hushrise.core.store.AtomicFile;
+import java.io.IOException;
+import java.nio.ByteBuffer;
+import java.nio.channels.FileChannel;
+import java.nio.file.Files;
+import java.nio.file.Path;
+import java.nio.file.attribute.FileTime;
+import java.security.MessageDigest;
+import java.security.NoSuchAlgorithmException;
+import java.time.Instant;
+import java.util.Comparator;
+import java.util.HexFormat;
+import java.util.List;
+import java.util.stream.Stream;
+import org.slf4j.Logger;
+import org.slf4j.LoggerFactory;
+
+/**
+ * A folder of things that can be made again: decoded sounds and their peaks. Its size is bounded;
+ * the files longest unused go first.
+ */
+public final class CacheFolder {
+
+  private static final Logger LOG = LoggerFactory.getLogger(CacheFolder.class);
+
+  /** A file up to this size is told from others by all of its bytes. */
+  private static final long READ_WHOLE = 64L << 20;
+
+  private static final int SAMPLE = 1 << 16;
+  private static final int SAMPLES = 64;
+
+  private final Path folder;
+  private final long mostBytes;
+
+  /**
+   * @param folder made when it is missing
+   * @param mostBytes how much may lie in it
+   */
+  public CacheFolder(Path folder, long mostBytes) {
+    this.folder = folder;
+    this.mostBytes = mostBytes;
+    try {
+      Files.createDirectories(folder);
+    } catch (IOException e) {
+      throw new Problem(
+          "The cache folder %s cannot be made: check its disk, or set HUSHRISE_CACHE to another folder."
+              .formatted(folder),
+          e);
+    }
+  }
+
+  /**
+   * The person's own cache folder, or the one that HUSHRISE_CACHE names. It holds at most 20 GiB,
+   * or as many as HUSHRISE_CACHE_GIB says.
+   */
+  public static CacheFolder ofUser() {
+    String named = System.getenv("HUSHRISE_CACHE");
+    String size = System.getenv("HUSHRISE_CACHE_GIB");
+    Path folder =
+        named == null || named.isBlank()
+            ? Path.of(ProjectDirectories.from("", "", "Hush Rise").cacheDir)
+            : Path.of(named);
+    long gib = size == null || !size.matches("\\d{1,6}") ? 20 : Long.parseLong(size);
+    return new CacheFolder(folder.resolve("sounds"), gib << 30);
+  }
+
+  /** Where something of a key lies, or would. */
+  Path file(String key, String ending) {
+    return folder.resolve(key + ending);
+  }
+
+  /** A file to write into before {@link #keep}. */
+  Path part() {
+    return AtomicFile.beside(folder.resolve("new"));
+  }
+
+  /** Puts a finished part into its place and makes room. */
+  void keep(Path part, Path target) {
+    AtomicFile.moveInto(part, target);
+    makeRoom(target);
+  }
+
+  /** Notes that a file is in use, so that it is among the last to go. */
+  void touch(Path file) {
+    try {
+      Files.setLastModifiedTime(file, FileTime.from(Instant.now()));
+    } catch (IOException e) {
+      LOG.debug("Could not touch {}", file, e);
+    }
+  }
+
+  private void makeRoom(Path newest) {
+    try (Stream<Path> all = Files.list(folder)) {
+      List<Path> oldestFirst =
+          all.filter(Files::isRegularFile)
+              .sorted(Comparator.comparing(CacheFolder::lastUse))
+              .toList();
+      long total = oldestFirst.stream().mapToLong(CacheFolder::size).sum();
+      for (Path file : oldestFirst) {
+        if (total <= mostBytes) {
+          return;
+        }
+        if (!file.equals(newest)) {
+          total -= size(file);
+          AtomicFile.discard(file);
+        }
+      }
+    } catch (IOException e) {
+      LOG.warn("The cache folder {} could not be tidied", folder, e);
+    }
+  }
+
+  private static FileTime lastUse(Path file) {
+    try {
+      return Files.getLastModifiedTime(file);
+    } catch (IOException e) {
+      return FileTime.fromMillis(0);
+    }
+  }
+
+  private static long size(Path file) {
+    try {
+      return Files.size(file);
+    } catch (IOException e) {
+      return 0;
+    }
+  }
+
+  /**
+   * A key for a file's content. Up to 64 MiB it is a digest of all bytes. A larger file is told by
+   * its size, the time it was changed and 64 samples of its bytes from start to end.
+   */
+  static String keyOf(Path file) {
+    try (FileChannel channel = FileChannel.open(file)) {
+      MessageDigest digest = MessageDigest.getInstance("SHA-256");
+      long size = channel.size();
+      digest.update(ByteBuffer.allocate(8).putLong(size).flip());
+      if (size <= READ_WHOLE) {
+        ByteBuffer buffer = ByteBuffer.allocate(1 << 20);
+        while (channel.read(buffer) >= 0) {
+          digest.update(buffer.flip());
+          buffer.clear();
+        }
+      } else {
+        long changed = Files.getLastModifiedTime(file).toMillis();
+        digest.update(ByteBuffer.allocate(8).putLong(changed).flip());
+        for (int i = 0; i < SAMPLES; i++) {
+          ByteBuffer buffer = ByteBuffer.allocate(SAMPLE);
+          channel.read(buffer, (size - SAMPLE) / (SAMPLES - 1) * i);
+          digest.update(buffer.flip());
+        }
+      }
+      return HexFormat.of().formatHex(digest.digest(), 0, 16);
+    } catch (IOException e) {
+      throw new Problem(
+          Files.exists(file)
+              ? "%s cannot be read: check that you may open it.".formatted(file)
+              : "There is no file %s: check its name and folder.".formatted(file),
+          e);
+    } catch (NoSuchAlgorithmException e) {
+      throw new IllegalStateException("Every Java has SHA-256", e);
+    }
+  }
+}

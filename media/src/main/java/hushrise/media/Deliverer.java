@@ -1,0 +1,54 @@
+package hushrise.media;
+
+import hushrise.core.Problem;
+import hushrise.core.deliver.Delivery;
+import hushrise.core.loudness.Measurement;
+import hushrise.core.project.Media;
+import hushrise.core.project.Project;
+import hushrise.core.sound.Progress;
+import hushrise.core.sound.SoundLibrary;
+import java.nio.file.Path;
+
+/** Delivers a project into a file whose ending says what is wanted: a film or a mix. */
+public final class Deliverer {
+
+  private Deliverer() {}
+
+  /**
+   * What became of a delivery.
+   *
+   * @param measurement of the delivered mix
+   * @param pictureCopied whether the picture's packets went along untouched
+   */
+  public record Result(Measurement measurement, boolean pictureCopied) {}
+
+  /**
+   * Delivers a project.
+   *
+   * @throws Problem when the output is an input, cannot be written, or needs a picture that is not
+   *     there
+   */
+  public static Result deliver(
+      Project project, SoundLibrary library, Path target, OutputFormat format, Progress progress) {
+    Delivery.requireNoInput(project, target);
+    try (FileMixWriter writer = writer(project, target, format)) {
+      boolean copied = writer.copiesPicture();
+      return new Result(Delivery.write(project, library, writer, progress), copied);
+    }
+  }
+
+  private static FileMixWriter writer(Project project, Path target, OutputFormat format) {
+    if (!format.isFilm()) {
+      return FileMixWriter.ofSound(target, format, project.sampleRate());
+    }
+    Media film =
+        project
+            .pictureMedia()
+            .orElseThrow(
+                () ->
+                    new Problem(
+                        "%s would be a film, and the project has no picture: add one, or deliver sound such as .wav."
+                            .formatted(target)));
+    return FileMixWriter.ofFilm(target, format, film.file(), project.sampleRate());
+  }
+}

@@ -1,0 +1,99 @@
+package hushrise.media;
+
+import static org.bytedeco.ffmpeg.global.avutil.AV_LOG_QUIET;
+import static org.bytedeco.ffmpeg.global.avutil.av_dict_free;
+import static org.bytedeco.ffmpeg.global.avutil.av_dict_set;
+import static org.bytedeco.ffmpeg.global.avutil.av_log_set_level;
+import static org.bytedeco.ffmpeg.global.avutil.av_strerror;
+
+import hushrise.core.Problem;
+import java.io.IOException;
+import java.nio.charset.StandardCharsets;
+import java.nio.file.Files;
+import java.nio.file.Path;
+import org.bytedeco.ffmpeg.avformat.AVFormatContext;
+import org.bytedeco.ffmpeg.avutil.AVDictionary;
+import org.bytedeco.ffmpeg.global.avformat;
+import org.bytedeco.javacpp.Pointer;
+
+/** What every use of FFmpeg's libraries shares: opening local files only, and errors in words. */
+final class Ffmpeg {
+
+  static {
+    av_log_set_level(AV_LOG_QUIET);
+  }
+
+  private Ffmpeg() {}
+
+  /**
+   * Opens a media file for reading. Only the {@code file} protocol is allowed, for the file itself
+   * and for anything it refers to, and formats that consist of references are refused.
+   *
+   * @throws Problem when the file is missing, unreadable, empty, or no media
+   */
+  static AVFormatContext openInput(Path file) {
+    requireReadable(file);
+    AVFormatContext context = new AVFormatContext(null);
+    AVDictionary options = new AVDictionary();
+    av_dict_set(options, "protocol_whitelist", "file", 0);
+    av_dict_set(options, "format_whitelist", FORMATS, 0);
+    int result =
+        avformat.avformat_open_input(context, "file:" + file.toAbsolutePath(), null, options);
+    av_dict_free(options);
+    if (result < 0) {
+      throw new Problem(
+          "%s is no sound or film that can be read (%s): choose another file, or convert it first."
+              .formatted(file, textOf(result)));
+    }
+    if (avformat.avformat_find_stream_info(context, (AVDictionary) null) < 0) {
+      avformat.avformat_close_input(context);
+      throw new Problem(
+          "%s cannot be decoded: it may be damaged; copy it again from its source."
+              .formatted(file));
+    }
+    return context;
+  }
+
+  /** The demuxers of the formats that are read. None of them follows references to other files. */
+  private static final String FORMATS =
+      "wav,w64,aiff,flac,mp3,ogg,aac,mov,mp4,m4a,3gp,3g2,mj2,matroska,webm,avi,mpegts,mpeg,caf,h264,"
+          + "image2,png_pipe,jpeg_pipe";
+
+  private static void requireReadable(Path file) {
+    if (!Files.exists(file)) {
+      throw new Problem("There is no file %s: check its name and folder.".formatted(file));
+    }
+    if (Files.isDirectory(file)) {
+      throw new Problem("%s is a folder: choose a file in it.".formatted(file));
+    }
+    if (!Files.isReadable(file)) {
+      throw new Problem("%s cannot be opened: check that you may read it.".formatted(file));
+    }
+    try {
+      if (Files.size(file) == 0) {
+        throw new Problem("%s is empty: copy it again from its source.".formatted(file));
+      }
+    } catch (IOException e) {
+      throw new Problem("%s cannot be opened: check that its disk is there.".formatted(file), e);
+    }
+  }
+
+  /** FFmpeg's own words for an error code. */
+  static String textOf(int error) {
+    byte[] text = new byte[256];
+    av_strerror(error, text, text.length);
+    int end = 0;
+    while (end < text.length && text[end] != 0) {
+      end++;
+    }
+    return new String(text, 0, end, StandardCharsets.UTF_8);
+  }
+
+  /** Passes a pointer on; a null one means that memory ran out. */
+  static <P extends Pointer> P allocated(P pointer) {
+    if (pointer == null || pointer.isNull()) {
+      throw new OutOfMemoryError("FFmpeg could not allocate");
+    }
+    return pointer;
+  }
+}

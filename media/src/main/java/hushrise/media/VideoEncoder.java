@@ -1,0 +1,167 @@
+package hushrise.media;
+
+import static hushrise.media.Ffmpeg.allocated;
+import static org.bytedeco.ffmpeg.global.avcodec.AV_CODEC_FLAG_GLOBAL_HEADER;
+import static org.bytedeco.ffmpeg.global.avcodec.av_packet_alloc;
+import static org.bytedeco.ffmpeg.global.avcodec.av_packet_free;
+import static org.bytedeco.ffmpeg.global.avcodec.av_packet_rescale_ts;
+import static org.bytedeco.ffmpeg.global.avcodec.avcodec_alloc_context3;
+import static org.bytedeco.ffmpeg.global.avcodec.avcodec_find_encoder_by_name;
+import static org.bytedeco.ffmpeg.global.avcodec.avcodec_free_context;
+import static org.bytedeco.ffmpeg.global.avcodec.avcodec_open2;
+import static org.bytedeco.ffmpeg.global.avcodec.avcodec_parameters_from_context;
+import static org.bytedeco.ffmpeg.global.avcodec.avcodec_receive_packet;
+import static org.bytedeco.ffmpeg.global.avcodec.avcodec_send_frame;
+import static org.bytedeco.ffmpeg.global.avformat.AVFMT_GLOBALHEADER;
+import static org.bytedeco.ffmpeg.global.avformat.avformat_new_stream;
+import static org.bytedeco.ffmpeg.global.avutil.AV_PIX_FMT_BGRA;
+import static org.bytedeco.ffmpeg.global.avutil.AV_PIX_FMT_YUV420P;
+import static org.bytedeco.ffmpeg.global.avutil.av_dict_free;
+import static org.bytedeco.ffmpeg.global.avutil.av_dict_set;
+import static org.bytedeco.ffmpeg.global.avutil.av_frame_alloc;
+import static org.bytedeco.ffmpeg.global.avutil.av_frame_free;
+import static org.bytedeco.ffmpeg.global.avutil.av_frame_get_buffer;
+import static org.bytedeco.ffmpeg.global.avutil.av_frame_make_writable;
+import static org.bytedeco.ffmpeg.global.avutil.av_make_q;
+import static org.bytedeco.ffmpeg.global.swscale.SWS_BICUBIC;
+import static org.bytedeco.ffmpeg.global.swscale.sws_freeContext;
+import static org.bytedeco.ffmpeg.global.swscale.sws_getCachedContext;
+import static org.bytedeco.ffmpeg.global.swscale.sws_scale;
+
+import hushrise.core.time.FrameRate;
+import org.bytedeco.ffmpeg.avcodec.AVCodec;
+import org.bytedeco.ffmpeg.avcodec.AVCodecContext;
+import org.bytedeco.ffmpeg.avcodec.AVPacket;
+import org.bytedeco.ffmpeg.avformat.AVFormatContext;
+import org.bytedeco.ffmpeg.avformat.AVStream;
+import org.bytedeco.ffmpeg.avutil.AVDictionary;
+import org.bytedeco.ffmpeg.avutil.AVFrame;
+import org.bytedeco.ffmpeg.swscale.SwsContext;
+import org.bytedeco.ffmpeg.swscale.SwsFilter;
+import org.bytedeco.javacpp.BytePointer;
+import org.bytedeco.javacpp.DoublePointer;
+import org.bytedeco.javacpp.IntPointer;
+import org.bytedeco.javacpp.PointerPointer;
+
+/** Encodes pictures into a stream of an output file: VP9 for WebM, H.264 for everything else. */
+final class VideoEncoder implements AutoCloseable {
+
+  /** What a drawn or filmed picture needs to look untouched, roughly. */
+  static final double BITS_PER_PIXEL = 0.12;
+
+  private final AVCodecContext codec;
+  private final AVStream stream;
+  private final AVFrame frame = allocated(av_frame_alloc());
+  private final AVPacket packet = allocated(av_packet_alloc());
+  private SwsContext scaler;
+
+  VideoEncoder(AVFormatContext output,
+      OutputFormat format,
+      int width,
+      int height,
+      FrameRate rate,
+      double bitsPerPixel) {
+    boolean vp9 = format == OutputFormat.WEBM;
+    AVCodec encoder = avcodec_find_encoder_by_name(vp9 ? "libvpx-vp9" : "libopenh264");
+    codec = allocated(avcodec_alloc_context3(encoder));
+    codec.width(width / 2 * 2);
+    codec.height(height / 2 * 2);
+    codec.pix_fmt(AV_PIX_FMT_YUV420P);
+    codec.time_base(av_make_q(rate.denominator(), rate.numerator()));
+    codec.framerate(av_make_q(rate.numerator(), rate.denominator()));
+    codec.bit_rate(
+        Math.max(100_000, Math.round(width * height * rate.perSecond() * bitsPerPixel)));
+    codec.gop_size((int) Math.round(rate.perSecond() * 2));
+    if ((output.oformat().flags() & AVFMT_GLOBALHEADER) != 0) {
+      codec.flags(codec.flags() | AV_CODEC_FLAG_GLOBAL_HEADER);
+    }
+    AVDictionary options = new AVDictionary();
+    if (vp9) {
+      av_dict_set(options, "deadline", "realtime", 0);
+      av_dict_set(options, "cpu-used", "7", 0);
+      av_dict_set(options, "row-mt", "1", 0);
+    }
+    int result = avcodec_open2(codec, encoder, options);
+    av_dict_free(options);
+    if (result < 0) {
+      throw new IllegalStateException(
+          "The picture encoder could not be set up: " + Ffmpeg.textOf(result));
+    }
+    stream = allocated(avformat_new_stream(output, null));
+    stream.time_base(codec.time_base());
+    stream.avg_frame_rate(codec.framerate());
+    avcodec_parameters_from_context(stream.codecpar(), codec);
+    frame.format(AV_PIX_FMT_YUV420P);
+    frame.width(codec.width());
+    frame.height(codec.height());
+    av_frame_get_buffer(frame, 0);
+  }
+
+  /** Encodes a decoded picture as picture frame number {@code number}. */
+  void add(AVFrame picture, long number, PictureFeed.PacketSink sink) {
+    scaleFrom(
+        picture.width(), picture.height(), picture.format(), picture.data(), picture.linesize());
+    send(number, sink);
+  }
+
+  /** Encodes rows of {@code 0xFFRRGGBB} pixels as picture frame number {@code number}. */
+  void add(int[] argb, int width, int height, long number, PictureFeed.PacketSink sink) {
+    try (IntPointer pixels = new IntPointer(argb);
+        PointerPointer<BytePointer> planes = new PointerPointer<>(4);
+        IntPointer strides = new IntPointer(width * 4, 0, 0, 0)) {
+      planes.put(0, pixels);
+      scaleFrom(width, height, AV_PIX_FMT_BGRA, planes, strides);
+    }
+    send(number, sink);
+  }
+
+  private void scaleFrom(
+      int width, int height, int format, PointerPointer<?> planes, IntPointer strides) {
+    av_frame_make_writable(frame);
+    scaler =
+        sws_getCachedContext(
+            scaler,
+            width,
+            height,
+            format,
+            codec.width(),
+            codec.height(),
+            AV_PIX_FMT_YUV420P,
+            SWS_BICUBIC,
+            (SwsFilter) null,
+            (SwsFilter) null,
+            (DoublePointer) null);
+    sws_scale(
+        scaler, new PointerPointer<>(planes), strides, 0, height, frame.data(), frame.linesize());
+  }
+
+  private void send(long number, PictureFeed.PacketSink sink) {
+    frame.pts(number);
+    avcodec_send_frame(codec, frame);
+    receive(sink);
+  }
+
+  void finish(PictureFeed.PacketSink sink) {
+    avcodec_send_frame(codec, null);
+    receive(sink);
+  }
+
+  private void receive(PictureFeed.PacketSink sink) {
+    while (avcodec_receive_packet(codec, packet) >= 0) {
+      packet.stream_index(stream.index());
+      packet.duration(1);
+      av_packet_rescale_ts(packet, codec.time_base(), stream.time_base());
+      sink.write(packet);
+    }
+  }
+
+  @Override
+  public void close() {
+    if (scaler != null) {
+      sws_freeContext(scaler);
+    }
+    av_frame_free(frame);
+    av_packet_free(packet);
+    avcodec_free_context(codec);
+  }
+}
