@@ -81,7 +81,7 @@ public final class MakeDemo {
         s.pad(0.05, 2.2, note + 12 * Math.log(k) / Math.log(2), 0.3 / k, 0);
       }
     }
-    s.normalise(0.5);
+    s.normalise(0.3);
     write(s, "ferry-horn.flac", OutputFormat.FLAC);
   }
 

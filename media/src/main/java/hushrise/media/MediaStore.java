@@ -71,6 +71,23 @@ public final class MediaStore implements SoundLibrary {
         "");
   }
 
+  /**
+   * What a file is probably for: a picture when it has one, a voice when its sound is mono, music
+   * when it is stereo and lasts ten seconds or more, else an effect.
+   *
+   * @throws Problem when it cannot be read
+   */
+  public static MediaKind guessKind(Path file) {
+    Probe probe = Probe.of(file);
+    if (probe.picture().isPresent()) {
+      return MediaKind.PICTURE;
+    }
+    if (probe.sound().isPresent() && probe.sound().get().channels() == 1) {
+      return MediaKind.VOICE;
+    }
+    return probe.seconds() >= 10 ? MediaKind.MUSIC : MediaKind.EFFECT;
+  }
+
   @Override
   public SampleSource samples(Media media, int sampleRate) {
     return open(media.file(), sampleRate, Progress.NONE);

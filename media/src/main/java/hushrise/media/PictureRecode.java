@@ -18,7 +18,13 @@ final class PictureRecode implements PictureFeed {
     this.rate = rate;
     decoder = new PictureDecoder(film);
     encoder =
-        new VideoEncoder(output, format, decoder.codec().width(), decoder.codec().height(), rate, VideoEncoder.BITS_PER_PIXEL);
+        new VideoEncoder(
+            output,
+            format,
+            decoder.codec().width(),
+            decoder.codec().height(),
+            rate,
+            VideoEncoder.BITS_PER_PIXEL);
   }
 
   @Override

@@ -55,7 +55,8 @@ final class VideoEncoder implements AutoCloseable {
   private final AVPacket packet = allocated(av_packet_alloc());
   private SwsContext scaler;
 
-  VideoEncoder(AVFormatContext output,
+  VideoEncoder(
+      AVFormatContext output,
       OutputFormat format,
       int width,
       int height,
@@ -69,8 +70,7 @@ final class VideoEncoder implements AutoCloseable {
     codec.pix_fmt(AV_PIX_FMT_YUV420P);
     codec.time_base(av_make_q(rate.denominator(), rate.numerator()));
     codec.framerate(av_make_q(rate.numerator(), rate.denominator()));
-    codec.bit_rate(
-        Math.max(100_000, Math.round(width * height * rate.perSecond() * bitsPerPixel)));
+    codec.bit_rate(Math.max(100_000, Math.round(width * height * rate.perSecond() * bitsPerPixel)));
     codec.gop_size((int) Math.round(rate.perSecond() * 2));
     if ((output.oformat().flags() & AVFMT_GLOBALHEADER) != 0) {
       codec.flags(codec.flags() | AV_CODEC_FLAG_GLOBAL_HEADER);

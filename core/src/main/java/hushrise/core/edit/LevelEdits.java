@@ -76,6 +76,11 @@ public final class LevelEdits {
     return project.withTrack(trackId, t -> t.withLevelDb(held));
   }
 
+  /** Sets the level of the whole mix, held within -60 and +12 dB. */
+  public static Project setMaster(Project project, double db) {
+    return project.withMasterDb(Math.clamp(db, Decibels.OFF_DB, Keyframe.MAX_DB));
+  }
+
   /** Sets a clip's fade-in; it ends at the latest where the fade-out begins. */
   public static Project setFadeIn(Project project, String clipId, long lengthFrames) {
     return withClip(

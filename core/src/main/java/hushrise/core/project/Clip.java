@@ -66,6 +66,23 @@ public record Clip(
     return fadeIn.factorAt(frame - startFrame) * fadeOut.factorAt(endFrame() - frame);
   }
 
+  /**
+   * The media frame that plays at a time; within a seam's crossfade the one that gives way before
+   * its middle and the one that comes in after it.
+   *
+   * @param clipFrame frames from the clip's start
+   */
+  public long mediaFrameAt(long clipFrame) {
+    long shift = mediaStartFrame;
+    for (Seam seam : seams) {
+      if (clipFrame < seam.atFrame()) {
+        break;
+      }
+      shift = seam.toFrame() - seam.atFrame();
+    }
+    return shift + clipFrame;
+  }
+
   public Clip withStart(long newStartFrame) {
     return new Clip(
         id, mediaId, newStartFrame, lengthFrames, mediaStartFrame, seams, gainDb, fadeIn, fadeOut);

@@ -1,0 +1,108 @@
+package hushrise.app;
+
+import hushrise.app.look.Theme;
+import hushrise.core.Problem;
+import hushrise.core.project.Hush;
+import hushrise.core.project.TrackKind;
+import java.awt.image.BufferedImage;
+import java.io.IOException;
+import java.nio.file.Files;
+import java.nio.file.Path;
+import javafx.animation.AnimationTimer;
+import javafx.application.Platform;
+import javafx.scene.image.PixelFormat;
+import javafx.scene.image.WritableImage;
+import javax.imageio.ImageIO;
+
+/** Takes pictures of the window once everything in it has been loaded and drawn, then ends. */
+final class Pictures {
+
+  /** Frames without work under way before the window counts as drawn. */
+  private static final int QUIET_FRAMES = 20;
+
+  private final Window window;
+
+  Pictures(Window window) {
+    this.window = window;
+  }
+
+  void takeOne(Path file) {
+    window.seekInto(0.35);
+    whenQuiet(
+        () -> {
+          write(file);
+          Platform.exit();
+        });
+  }
+
+  /** The pictures of docs/screenshots. */
+  void takeAll(Path folder) {
+    window.applyTheme(Theme.QUAY);
+    whenQuiet(
+        () -> {
+          window.seekInto(0.35);
+          selectFirstHush();
+          whenQuiet(
+              () -> {
+                write(folder.resolve("main-quay.png"));
+                window.applyTheme(Theme.LANTERN);
+                whenQuiet(
+                    () -> {
+                      write(folder.resolve("main-lantern.png"));
+                      Platform.exit();
+                    });
+              });
+        });
+  }
+
+  private void selectFirstHush() {
+    window
+        .session()
+        .project()
+        .firstTrack(TrackKind.MUSIC)
+        .ifPresent(
+            t ->
+                t.hushes().stream()
+                    .skip(1)
+                    .findFirst()
+                    .map(Hush::id)
+                    .ifPresent(id -> window.session().select(new Selection.OfHush(t.id(), id))));
+  }
+
+  private void whenQuiet(Runnable then) {
+    new AnimationTimer() {
+      private int quiet;
+
+      @Override
+      public void handle(long now) {
+        quiet = window.isBusy() ? 0 : quiet + 1;
+        if (quiet >= QUIET_FRAMES) {
+          stop();
+          then.run();
+        }
+      }
+    }.start();
+  }
+
+  private void write(Path file) {
+    WritableImage image = window.root().getScene().snapshot(null);
+    int width = (int) image.getWidth();
+    int height = (int) image.getHeight();
+    int[] pixels = new int[width * height];
+    image
+        .getPixelReader()
+        .getPixels(0, 0, width, height, PixelFormat.getIntArgbInstance(), pixels, 0, width);
+    BufferedImage copy = new BufferedImage(width, height, BufferedImage.TYPE_INT_RGB);
+    copy.setRGB(0, 0, width, height, pixels, 0, width);
+    try {
+      Path absolute = file.toAbsolutePath();
+      Files.createDirectories(absolute.getParent());
+      if (!ImageIO.write(copy, "png", absolute.toFile())) {
+        throw new IOException("no PNG writer");
+      }
+    } catch (IOException e) {
+      throw new Problem(
+          "The picture %s cannot be written: choose another place.".formatted(file), e);
+    }
+  }
+}

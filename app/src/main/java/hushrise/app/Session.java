@@ -1,0 +1,169 @@
+package hushrise.app;
+
+import hushrise.core.edit.History;
+import hushrise.core.project.Project;
+import hushrise.core.store.ProjectFile;
+import java.nio.file.Path;
+import java.util.Optional;
+import java.util.function.UnaryOperator;
+import javafx.beans.property.LongProperty;
+import javafx.beans.property.ObjectProperty;
+import javafx.beans.property.ReadOnlyObjectProperty;
+import javafx.beans.property.ReadOnlyObjectWrapper;
+import javafx.beans.property.SimpleLongProperty;
+import javafx.beans.property.SimpleObjectProperty;
+
+/**
+ * The project in the window: its history, its file, the playhead and the selection. Everything that
+ * is shown watches these properties; everything that edits goes through {@link #commit}. Used by
+ * the window's thread alone.
+ */
+public final class Session {
+
+  private History history = new History(Project.empty(""));
+  private Optional<Path> file = Optional.empty();
+  private final ReadOnlyObjectWrapper<Project> project =
+      new ReadOnlyObjectWrapper<>(history.present());
+  private final ObjectProperty<Selection> selection = new SimpleObjectProperty<>(Selection.nothing());
+  private final LongProperty playhead = new SimpleLongProperty();
+  private final ReadOnlyObjectWrapper<Boolean> unsaved = new ReadOnlyObjectWrapper<>(false);
+
+  /** The project as shown: the present one, or during a drag what it would become. */
+  public ReadOnlyObjectProperty<Project> projectProperty() {
+    return project.getReadOnlyProperty();
+  }
+
+  public Project project() {
+    return project.get();
+  }
+
+  /** The present project, whatever a drag shows. */
+  public Project present() {
+    return history.present();
+  }
+
+  public ObjectProperty<Selection> selectionProperty() {
+    return selection;
+  }
+
+  public Selection selection() {
+    return selection.get();
+  }
+
+  public void select(Selection what) {
+    selection.set(what);
+  }
+
+  public LongProperty playheadProperty() {
+    return playhead;
+  }
+
+  public long playhead() {
+    return playhead.get();
+  }
+
+  /** Moves the playhead, held within the film. */
+  public void seek(long frame) {
+    playhead.set(Math.clamp(frame, 0, Math.max(0, project().lengthFrames())));
+  }
+
+  public ReadOnlyObjectProperty<Boolean> unsavedProperty() {
+    return unsaved.getReadOnlyProperty();
+  }
+
+  public boolean hasUnsavedChanges() {
+    return unsaved.get();
+  }
+
+  public Optional<Path> file() {
+    return file;
+  }
+
+  /** Starts over with another project. */
+  public void open(Project opened, Optional<Path> from) {
+    history = new History(opened);
+    file = from;
+    selection.set(Selection.nothing());
+    playhead.set(0);
+    show();
+  }
+
+  /** Shows what a drag would make of the project, without a step in the history. */
+  public void preview(Project changed) {
+    project.set(changed);
+  }
+
+  /** Goes back to the present project after a preview. */
+  public void dropPreview() {
+    project.set(history.present());
+  }
+
+  /**
+   * Makes one step.
+   *
+   * @param name what was done, as undo tells it
+   * @param edit from the present project to the new one
+   */
+  public void commit(String name, UnaryOperator<Project> edit) {
+    history.commit(name, edit.apply(history.present()));
+    show();
+  }
+
+  public void undo() {
+    history.undo();
+    show();
+  }
+
+  public void redo() {
+    history.redo();
+    show();
+  }
+
+  public Optional<String> undoName() {
+    return history.undoName();
+  }
+
+  public Optional<String> redoName() {
+    return history.redoName();
+  }
+
+  /**
+   * Writes the project.
+   *
+   * @throws hushrise.core.Problem when that fails; nothing is lost then
+   */
+  public void save(Path target) {
+    ProjectFile.save(history.present(), target);
+    history.markSaved();
+    file = Optional.of(target);
+    show();
+  }
+
+  private void show() {
+    project.set(history.present());
+    unsaved.set(history.hasUnsavedChanges());
+    dropStaleSelection();
+  }
+
+  private void dropStaleSelection() {
+    Project now = history.present();
+    boolean alive =
+        switch (selection.get()) {
+          case Selection.Nothing n -> true;
+          case Selection.OfTrack t -> now.track(t.trackId()).isPresent();
+          case Selection.OfClip c ->
+              now.track(c.trackId())
+                  .filter(t -> t.clips().stream().anyMatch(clip -> clip.id().equals(c.clipId())))
+                  .isPresent();
+          case Selection.OfKeyframe k ->
+              now.track(k.trackId()).flatMap(t -> t.line().at(k.frame())).isPresent();
+          case Selection.OfHush h ->
+              now.track(h.trackId())
+                  .filter(t -> t.hushes().stream().anyMatch(hush -> hush.id().equals(h.hushId())))
+                  .isPresent();
+        };
+    if (!alive) {
+      selection.set(Selection.nothing());
+    }
+  }
+}

@@ -1,0 +1,114 @@
+package hushrise.app.panel;
+
+import static hushrise.app.look.Texts.text;
+
+import hushrise.core.project.Keyframe;
+import hushrise.core.project.LevelText;
+import java.util.OptionalDouble;
+import java.util.function.DoubleConsumer;
+import javafx.scene.control.TextField;
+import javafx.scene.control.Tooltip;
+import javafx.scene.input.KeyCode;
+import javafx.scene.input.KeyEvent;
+
+/**
+ * A level that can be typed in dB or percent. Enter takes it, Esc gives the old value back, Up and
+ * Down step by 1 dB (with Shift by 0.1), a double-click returns to 0 dB. A text that is no level
+ * leaves the old value and says what the field takes.
+ */
+public final class LevelField extends TextField {
+
+  private final DoubleConsumer onTaken;
+  private final Tooltip usual;
+  private double shownDb;
+  private double highestDb = Keyframe.MAX_DB;
+
+  /**
+   * @param accessible what the level is of
+   * @param onTaken receives a new level in dB
+   */
+  public LevelField(String accessible, DoubleConsumer onTaken) {
+    this.onTaken = onTaken;
+    this.usual = new Tooltip(text("field.level.tip", accessible));
+    getStyleClass().add("level-field");
+    setAccessibleText(accessible);
+    setTooltip(usual);
+    setOnAction(e -> take());
+    focusedProperty()
+        .addListener(
+            (p, was, now) -> {
+              if (!now) {
+                take();
+              }
+            });
+    addEventFilter(KeyEvent.KEY_PRESSED, this::key);
+    setOnMouseClicked(
+        e -> {
+          if (e.getClickCount() == 2) {
+            set(0);
+          }
+        });
+  }
+
+  /** Sets the highest level that it takes; 0 for a hush. */
+  public LevelField atMost(double db) {
+    highestDb = db;
+    return this;
+  }
+
+  /** Shows a level, unless somebody has begun to type another. */
+  public void show(double db) {
+    boolean typing = isFocused() && !getText().equals(LevelText.format(shownDb));
+    shownDb = db;
+    if (!typing) {
+      setText(LevelText.format(db));
+    }
+  }
+
+  private void key(KeyEvent e) {
+    if (e.getCode() == KeyCode.ESCAPE) {
+      giveBack();
+      e.consume();
+    } else if (e.getCode() == KeyCode.UP || e.getCode() == KeyCode.DOWN) {
+      double step = e.isShiftDown() ? 0.1 : 1;
+      set(shownDb + (e.getCode() == KeyCode.UP ? step : -step));
+      e.consume();
+    }
+  }
+
+  private void giveBack() {
+    setText(LevelText.format(shownDb));
+    wrong(false);
+  }
+
+  private void take() {
+    if (getText().equals(LevelText.format(shownDb))) {
+      wrong(false);
+      return;
+    }
+    OptionalDouble typed = LevelText.parse(getText());
+    if (typed.isEmpty() || typed.getAsDouble() > highestDb) {
+      giveBack();
+      wrong(true);
+    } else {
+      set(typed.getAsDouble());
+    }
+  }
+
+  private void set(double db) {
+    double held = Math.min(db, highestDb);
+    wrong(false);
+    shownDb = held;
+    setText(LevelText.format(held));
+    onTaken.accept(held);
+  }
+
+  private void wrong(boolean is) {
+    getStyleClass().remove("wrong");
+    if (is) {
+      getStyleClass().add("wrong");
+    }
+    setTooltip(is ? new Tooltip(text("field.level.wrong", LevelText.format(highestDb))) : usual);
+    setAccessibleHelp(getTooltip().getText());
+  }
+}

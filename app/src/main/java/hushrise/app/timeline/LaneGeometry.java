@@ -1,0 +1,102 @@
+package hushrise.app.timeline;
+
+import hushrise.core.project.Clip;
+import hushrise.core.project.Hush;
+import hushrise.core.project.Keyframe;
+import hushrise.core.project.Track;
+import java.util.List;
+
+/**
+ * Where things of a track lie in its lane, and what lies at a place.
+ *
+ * @param track the track
+ * @param axis time to x
+ * @param scale level to y
+ * @param sampleRate frames per second
+ */
+record LaneGeometry(Track track, TimeAxis axis, LevelScale scale, int sampleRate) {
+
+  /** How close the pointer must come, in pixels. */
+  static final double REACH = 7;
+
+  /** The y of the fade handles. */
+  static final double HANDLE_Y = 8;
+
+  double x(Keyframe keyframe) {
+    return axis.xOf(keyframe.frame());
+  }
+
+  double y(Keyframe keyframe) {
+    return scale.yOf(keyframe.levelDb());
+  }
+
+  double fadeInX(Clip clip) {
+    return axis.xOf(clip.startFrame() + clip.fadeIn().lengthFrames());
+  }
+
+  double fadeOutX(Clip clip) {
+    return axis.xOf(clip.endFrame() - clip.fadeOut().lengthFrames());
+  }
+
+  /** What a person who points at a place means. */
+  Target targetAt(double x, double y) {
+    if (track.kind().sounds()) {
+      Target handle = fadeHandleAt(x, y);
+      if (!(handle instanceof Target.Nothing)) {
+        return handle;
+      }
+      Target line = lineAt(x, y);
+      if (!(line instanceof Target.Nothing)) {
+        return line;
+      }
+    }
+    long frame = axis.frameAt(x);
+    for (Clip clip : track.clips()) {
+      if (clip.span().contains(frame)) {
+        return new Target.OnClip(clip.id());
+      }
+    }
+    return Target.nothing();
+  }
+
+  private Target fadeHandleAt(double x, double y) {
+    if (Math.abs(y - HANDLE_Y) > REACH) {
+      return Target.nothing();
+    }
+    for (Clip clip : track.clips()) {
+      if (Math.abs(x - fadeInX(clip)) <= REACH) {
+        return new Target.OnFadeIn(clip.id());
+      }
+      if (Math.abs(x - fadeOutX(clip)) <= REACH) {
+        return new Target.OnFadeOut(clip.id());
+      }
+    }
+    return Target.nothing();
+  }
+
+  private Target lineAt(double x, double y) {
+    List<Keyframe> keyframes = track.line().keyframes();
+    int next = track.line().indexAfter(axis.frameAt(x));
+    for (int i = Math.max(0, next - 1); i <= next && i < keyframes.size(); i++) {
+      Keyframe k = keyframes.get(i);
+      if (Math.hypot(x - x(k), y - y(k)) <= REACH) {
+        return new Target.OnKeyframe(i);
+      }
+    }
+    for (Hush hush : track.hushes()) {
+      Hush.Knots k = hush.knots(sampleRate);
+      boolean within = x >= axis.xOf(k.floorStart()) && x <= axis.xOf(k.floorEnd());
+      if (within && Math.abs(y - floorY(hush, k)) <= REACH) {
+        return new Target.OnFloor(hush.id());
+      }
+    }
+    boolean onLine = Math.abs(y - scale.yOf(track.line().levelDbAt(axis.frameAt(x)))) <= REACH;
+    return onLine ? new Target.OnStretch(next) : Target.nothing();
+  }
+
+  /** The y of a hush's floor, which hangs under the line. */
+  double floorY(Hush hush, Hush.Knots knots) {
+    long middle = (knots.floorStart() + knots.floorEnd()) / 2;
+    return scale.yOf(track.line().levelDbAt(middle) + hush.depthDb());
+  }
+}

@@ -1,0 +1,317 @@
+package hushrise.app.timeline;
+
+import static hushrise.app.look.Texts.text;
+
+import hushrise.app.Selection;
+import hushrise.app.look.Palette;
+import hushrise.core.Decibels;
+import hushrise.core.level.TrackCurve;
+import hushrise.core.project.Clip;
+import hushrise.core.project.Hush;
+import hushrise.core.project.Keyframe;
+import hushrise.core.project.LevelText;
+import hushrise.core.project.Project;
+import hushrise.core.project.Seam;
+import hushrise.core.project.Track;
+import javafx.scene.canvas.GraphicsContext;
+import javafx.scene.paint.Color;
+import javafx.scene.text.Font;
+import javafx.scene.text.TextAlignment;
+
+/**
+ * Draws what lies over a lane's waveforms: the dB grid, clips, basins of hushes, the level line.
+ */
+final class LanePainter {
+
+  private static final double[] GRID_DB = {0, -12, -24, -36};
+  private static final Font SMALL = Font.font("Atkinson Hyperlegible Next", 11);
+  private static final Font BOLD = Font.font("Atkinson Hyperlegible Next SemiBold", 12);
+
+  private final GraphicsContext g;
+  private final Palette palette;
+  private final LaneGeometry geometry;
+  private final Project project;
+  private final TrackCurve curve;
+  private final double width;
+  private final double height;
+  private final Color color;
+
+  LanePainter(
+      GraphicsContext g,
+      Palette palette,
+      LaneGeometry geometry,
+      Project project,
+      TrackCurve curve) {
+    this.g = g;
+    this.palette = palette;
+    this.geometry = geometry;
+    this.project = project;
+    this.curve = curve;
+    this.width = g.getCanvas().getWidth();
+    this.height = g.getCanvas().getHeight();
+    this.color = colorOf(geometry.track(), palette);
+  }
+
+  static Color colorOf(Track track, Palette palette) {
+    return switch (track.kind()) {
+      case PICTURE -> palette.picture();
+      case VOICE -> palette.voice();
+      case CAMERA -> palette.camera();
+      case MUSIC -> palette.music();
+      case EFFECTS -> palette.effects();
+    };
+  }
+
+  /** Draws everything; {@code lit} is what a press would take hold of. */
+  void paint(Selection selection, Target lit) {
+    g.clearRect(0, 0, width, height);
+    if (height >= 80) {
+      grid();
+    }
+    Track track = geometry.track();
+    track.clips().forEach(c -> clip(c, selection, lit));
+    if (track.kind().sounds()) {
+      track.hushes().forEach(h -> basin(h, selection, lit));
+      line(lit);
+      for (int i = 0; i < track.line().keyframes().size(); i++) {
+        bead(i, selection, lit);
+      }
+      track.hushes().forEach(h -> depth(h, lit));
+      track.clips().forEach(c -> fadeHandles(c, lit));
+    }
+  }
+
+  private void grid() {
+    g.setLineWidth(1);
+    for (double db : GRID_DB) {
+      double y = Math.round(geometry.scale().yOf(db)) + 0.5;
+      g.setStroke(palette.edge().deriveColor(0, 1, 1, db == 0 ? 0.9 : 0.45));
+      g.strokeLine(0, y, width, y);
+    }
+  }
+
+  private void clip(Clip clip, Selection selection, Target lit) {
+    double left = geometry.axis().xOf(clip.startFrame());
+    double right = geometry.axis().xOf(clip.endFrame());
+    if (right < 0 || left > width) {
+      return;
+    }
+    boolean selected = selection instanceof Selection.OfClip c && c.clipId().equals(clip.id());
+    boolean hovered = lit instanceof Target.OnClip c && c.clipId().equals(clip.id());
+    double from = Math.max(-4, left);
+    double to = Math.min(width + 4, right);
+    g.setStroke(selected ? palette.accent() : color.deriveColor(0, 1, 1, hovered ? 1 : 0.6));
+    g.setLineWidth(selected ? 2 : 1);
+    g.strokeRoundRect(from + 0.5, 0.5, Math.max(1, to - from - 1), height - 1, 6, 6);
+    fadeCurve(clip);
+    for (Seam seam : clip.seams()) {
+      seam(geometry.axis().xOf(clip.startFrame() + seam.atFrame()));
+    }
+    if (to - from > 70) {
+      g.setFont(SMALL);
+      g.setFill(palette.ink());
+      g.setTextAlign(TextAlignment.LEFT);
+      String title = project.media(clip.mediaId()).map(m -> m.title()).orElse("");
+      double inset = Math.max(0, geometry.fadeInX(clip) - from) + 13;
+      g.fillText(title, Math.max(8, from + inset), 12, to - from - inset - 20);
+    }
+  }
+
+  private void seam(double x) {
+    g.setStroke(palette.ink());
+    g.setLineWidth(1);
+    g.setLineDashes(2, 3);
+    g.strokeLine(x, 14, x, height - 4);
+    g.setLineDashes();
+    g.setFill(palette.ink());
+    g.fillPolygon(
+        new double[] {x - 5, x + 5, x}, new double[] {height - 1, height - 1, height - 9}, 3);
+  }
+
+  private void fadeCurve(Clip clip) {
+    g.setStroke(palette.ink().deriveColor(0, 1, 1, 0.7));
+    g.setLineWidth(1.2);
+    if (clip.fadeIn().lengthFrames() > 0) {
+      fadeCurve(clip, geometry.axis().xOf(clip.startFrame()), geometry.fadeInX(clip));
+    }
+    if (clip.fadeOut().lengthFrames() > 0) {
+      fadeCurve(clip, geometry.fadeOutX(clip), geometry.axis().xOf(clip.endFrame()));
+    }
+  }
+
+  private void fadeCurve(Clip clip, double from, double to) {
+    double first = Math.max(0, from);
+    double last = Math.min(width, to);
+    g.beginPath();
+    for (double x = first; x <= last; x += 2) {
+      double factor = clip.fadeFactorAt(geometry.axis().frameAt(x));
+      double y = LaneGeometry.HANDLE_Y + (1 - factor) * (height - LaneGeometry.HANDLE_Y - 2);
+      if (x == first) {
+        g.moveTo(x, y);
+      } else {
+        g.lineTo(x, y);
+      }
+    }
+    g.stroke();
+  }
+
+  private void fadeHandles(Clip clip, Target lit) {
+    boolean in = lit instanceof Target.OnFadeIn f && f.clipId().equals(clip.id());
+    boolean out = lit instanceof Target.OnFadeOut f && f.clipId().equals(clip.id());
+    handle(geometry.fadeInX(clip), 1, in);
+    handle(geometry.fadeOutX(clip), -1, out);
+  }
+
+  /** A small flag that leans into the clip. */
+  private void handle(double x, int lean, boolean lit) {
+    if (x < -10 || x > width + 10) {
+      return;
+    }
+    double size = lit ? 10 : 8;
+    g.setFill(lit ? palette.accent() : palette.ink());
+    g.fillPolygon(
+        new double[] {x, x + lean * size, x}, new double[] {2, 2 + size * 0.6, 2 + size * 1.2}, 3);
+  }
+
+  /** The area between the line and a hush's curve. */
+  private void basin(Hush hush, Selection selection, Target lit) {
+    Hush.Knots k = hush.knots(project.sampleRate());
+    double from = Math.max(0, geometry.axis().xOf(k.start()));
+    double to = Math.min(width, geometry.axis().xOf(k.end()));
+    if (to <= from) {
+      return;
+    }
+    boolean selected = selection instanceof Selection.OfHush h && h.hushId().equals(hush.id());
+    boolean hovered = lit instanceof Target.OnFloor f && f.hushId().equals(hush.id());
+    g.beginPath();
+    g.moveTo(from, lineY(from));
+    for (double x = from; x <= to; x += 1.5) {
+      double db = geometry.track().line().levelDbAt(geometry.axis().frameAt(x));
+      g.lineTo(x, geometry.scale().yOf(db + k.levelDbAt(geometry.axis().frameAt(x))));
+    }
+    g.lineTo(to, lineY(to));
+    for (double x = to; x >= from; x -= 4) {
+      g.lineTo(x, lineY(x));
+    }
+    g.closePath();
+    g.setFill(palette.hush().deriveColor(0, 1, 1, selected ? 0.42 : hovered ? 0.36 : 0.26));
+    g.fill();
+  }
+
+  private double lineY(double x) {
+    return geometry.scale().yOf(geometry.track().line().levelDbAt(geometry.axis().frameAt(x)));
+  }
+
+  private void depth(Hush hush, Target lit) {
+    Hush.Knots k = hush.knots(project.sampleRate());
+    double from = geometry.axis().xOf(k.floorStart());
+    double to = geometry.axis().xOf(k.floorEnd());
+    double y = geometry.floorY(hush, k);
+    boolean hovered = lit instanceof Target.OnFloor f && f.hushId().equals(hush.id());
+    g.setStroke(palette.hush());
+    g.setLineWidth(hovered ? 5 : 3);
+    g.strokeLine(Math.max(0, from), y, Math.min(width, to), y);
+    if (to - from > 46 && height >= 80) {
+      g.setFont(BOLD);
+      g.setFill(palette.hush());
+      g.setTextAlign(TextAlignment.CENTER);
+      double above = y - 7;
+      g.fillText(
+          LevelText.format(hush.depthDb()),
+          Math.clamp((from + to) / 2, 30, Math.max(30, width - 30)),
+          above);
+    }
+  }
+
+  /** The whole level as it sounds: line, rises and hushes. */
+  private void line(Target lit) {
+    double trackDb = geometry.track().levelDb() <= Decibels.OFF_DB ? 0 : geometry.track().levelDb();
+    strokeLevel(palette.surface(), 4.5, trackDb, 0, width);
+    strokeLevel(palette.ink(), 2, trackDb, 0, width);
+    if (lit instanceof Target.OnStretch s) {
+      var keyframes = geometry.track().line().keyframes();
+      double from = s.nextIndex() == 0 ? 0 : geometry.x(keyframes.get(s.nextIndex() - 1));
+      double to =
+          s.nextIndex() >= keyframes.size() ? width : geometry.x(keyframes.get(s.nextIndex()));
+      strokeLine(palette.accent(), 3, Math.max(0, from), Math.min(width, to));
+    }
+  }
+
+  private void strokeLevel(Color stroke, double thickness, double trackDb, double from, double to) {
+    g.setStroke(stroke);
+    g.setLineWidth(thickness);
+    g.beginPath();
+    for (double x = from; x <= to; x += 1) {
+      double db = curve.levelDbAt(geometry.axis().frameAt(x)) - trackDb;
+      double y = geometry.scale().yOf(Double.isNaN(db) ? Decibels.OFF_DB : db);
+      if (x == from) {
+        g.moveTo(x, y);
+      } else {
+        g.lineTo(x, y);
+      }
+    }
+    g.stroke();
+  }
+
+  /** The line alone, without hushes and rises. */
+  private void strokeLine(Color stroke, double thickness, double from, double to) {
+    g.setStroke(stroke);
+    g.setLineWidth(thickness);
+    g.beginPath();
+    g.moveTo(from, lineY(from));
+    for (double x = from; x < to; x += 2) {
+      g.lineTo(x, lineY(x));
+    }
+    g.lineTo(to, lineY(to));
+    g.stroke();
+  }
+
+  private void bead(int index, Selection selection, Target lit) {
+    Keyframe k = geometry.track().line().keyframes().get(index);
+    double x = geometry.x(k);
+    if (x < -10 || x > width + 10) {
+      return;
+    }
+    double y = geometry.y(k);
+    boolean selected =
+        selection instanceof Selection.OfKeyframe s
+            && s.frame() == k.frame()
+            && s.trackId().equals(geometry.track().id());
+    boolean hovered = lit instanceof Target.OnKeyframe h && h.index() == index;
+    double r = hovered || selected ? 6 : 4.5;
+    g.setFill(selected ? palette.accent() : palette.sunken());
+    g.fillOval(x - r, y - r, 2 * r, 2 * r);
+    g.setStroke(hovered ? palette.accent() : palette.ink());
+    g.setLineWidth(2);
+    g.strokeOval(x - r, y - r, 2 * r, 2 * r);
+  }
+
+  /** A small sign with a drag's number, kept inside the lane. */
+  void sign(String words, double x, double y) {
+    g.setFont(BOLD);
+    double w = words.length() * 6.6 + 16;
+    double left = Math.clamp(x + 12, 2, Math.max(2, width - w - 2));
+    double top = Math.clamp(y - 30, 2, Math.max(2, height - 24));
+    g.setFill(palette.ink());
+    g.fillRoundRect(left, top, w, 22, 6, 6);
+    g.setFill(palette.surface());
+    g.setTextAlign(TextAlignment.CENTER);
+    g.fillText(words, left + w / 2, top + 15);
+  }
+
+  /** What is said of a target in the status line. */
+  static String describe(Target target, Track track) {
+    return switch (target) {
+      case Target.Nothing n -> text("hint.lane", track.name());
+      case Target.OnClip c -> text("hint.clip");
+      case Target.OnKeyframe k ->
+          text(
+              "hint.keyframe", LevelText.format(track.line().keyframes().get(k.index()).levelDb()));
+      case Target.OnStretch s ->
+          track.line().keyframes().isEmpty() ? text("hint.line.empty") : text("hint.stretch");
+      case Target.OnFloor f -> text("hint.floor");
+      case Target.OnFadeIn f -> text("hint.fadeIn");
+      case Target.OnFadeOut f -> text("hint.fadeOut");
+    };
+  }
+}

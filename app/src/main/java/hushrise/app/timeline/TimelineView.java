@@ -1,0 +1,216 @@
+package hushrise.app.timeline;
+
+import static hushrise.app.look.Texts.text;
+
+import hushrise.core.project.Project;
+import hushrise.core.project.Track;
+import hushrise.core.project.TrackKind;
+import java.util.ArrayList;
+import java.util.List;
+import javafx.geometry.Insets;
+import javafx.scene.control.Label;
+import javafx.scene.input.ScrollEvent;
+import javafx.scene.layout.BorderPane;
+import javafx.scene.layout.HBox;
+import javafx.scene.layout.Pane;
+import javafx.scene.layout.Priority;
+import javafx.scene.layout.Region;
+import javafx.scene.layout.StackPane;
+import javafx.scene.layout.VBox;
+import javafx.scene.shape.Line;
+import javafx.scene.shape.Polygon;
+
+/**
+ * The timeline: overview, ruler, and a row of head and lane for each track, with the playhead over
+ * all lanes. Rows share the height by weight, music getting the most.
+ */
+public final class TimelineView extends BorderPane {
+
+  private static final double HEAD_WIDTH = 172;
+  private static final double RULER_HEIGHT = 26;
+  private static final double OVERVIEW_HEIGHT = 46;
+  private static final double ZOOM_STEP = 1.25;
+
+  private final Viewport view;
+  private final PeaksShelf peaks;
+  private final Stills stills;
+  private final OverviewStrip overview;
+  private final Ruler ruler;
+  private final VBox rows = new VBox(3);
+  private final Pane overlay = new Pane();
+  private final Line playhead = new Line();
+  private final Polygon cap = new Polygon(-6, 0, 6, 0, 0, 8);
+  private final Label empty = new Label(text("empty.next"));
+  private final List<Lane> lanes = new ArrayList<>();
+  private final List<PictureStrip> strips = new ArrayList<>();
+  private final List<TrackHead> heads = new ArrayList<>();
+  private List<String> shownTracks = List.of();
+  private double builtHeight;
+
+  public TimelineView(Viewport view) {
+    this.view = view;
+    peaks = new PeaksShelf(view.store(), view.background());
+    stills = new Stills(view.background());
+    overview = new OverviewStrip(view, peaks);
+    ruler = new Ruler(view);
+    setId("timeline");
+    setFocusTraversable(true);
+    getStyleClass().add("timeline");
+    playhead.getStyleClass().add("playhead");
+    cap.getStyleClass().add("playhead-cap");
+    overlay.setMouseTransparent(true);
+    overlay.getChildren().addAll(playhead, cap);
+    empty.getStyleClass().add("empty-hint");
+    empty.setWrapText(true);
+    setTop(top());
+    setCenter(new StackPane(rows, overlay, empty));
+    addEventFilter(ScrollEvent.SCROLL, this::scroll);
+    watch();
+  }
+
+  private VBox top() {
+    overview.setPrefHeight(OVERVIEW_HEIGHT);
+    overview.setMinHeight(OVERVIEW_HEIGHT);
+    ruler.setPrefHeight(RULER_HEIGHT);
+    ruler.setMinHeight(RULER_HEIGHT);
+    return new VBox(beside(text("overview.head"), overview), beside("", ruler));
+  }
+
+  private static HBox beside(String words, Region content) {
+    Label label = new Label(words);
+    label.getStyleClass().add("faint");
+    label.setPadding(new Insets(0, 8, 0, 12));
+    label.setMinWidth(HEAD_WIDTH);
+    label.setMaxWidth(HEAD_WIDTH);
+    label.setMaxHeight(Double.MAX_VALUE);
+    HBox.setHgrow(content, Priority.ALWAYS);
+    return new HBox(label, content);
+  }
+
+  private void watch() {
+    view.session().projectProperty().addListener((p, was, now) -> projectChanged(was, now));
+    view.session().selectionProperty().addListener((p, was, now) -> lanes.forEach(Lane::repaint));
+    view.session().playheadProperty().addListener((p, was, now) -> playheadMoved());
+    view.axisProperty().addListener((p, was, now) -> redraw());
+    view.paletteProperty()
+        .addListener(
+            (p, was, now) -> {
+              redraw();
+              overview.redraw();
+            });
+  }
+
+  private void projectChanged(Project was, Project now) {
+    List<String> tracks = now.tracks().stream().map(Track::id).toList();
+    if (!tracks.equals(shownTracks)) {
+      build();
+    } else {
+      lanes.forEach(l -> l.projectChanged(now));
+      heads.forEach(h -> now.track(h.getId()).ifPresent(h::update));
+    }
+    if (was.lengthFrames() != now.lengthFrames() || !was.pictureRate().equals(now.pictureRate())) {
+      view.fit();
+      redraw();
+    }
+    overview.redraw();
+  }
+
+  @Override
+  protected void layoutChildren() {
+    super.layoutChildren();
+    view.setWidth(getWidth() - HEAD_WIDTH);
+    double height = getHeight() - OVERVIEW_HEIGHT - RULER_HEIGHT;
+    if (Math.abs(height - builtHeight) > 1) {
+      builtHeight = height;
+      build();
+    }
+    playheadMoved();
+  }
+
+  private static double weight(TrackKind kind) {
+    return switch (kind) {
+      case PICTURE -> 54;
+      case VOICE -> 96;
+      case MUSIC -> 196;
+      case EFFECTS, CAMERA -> 54;
+    };
+  }
+
+  private void build() {
+    Project project = view.session().project();
+    shownTracks = project.tracks().stream().map(Track::id).toList();
+    rows.getChildren().clear();
+    lanes.clear();
+    strips.clear();
+    heads.clear();
+    double total = project.tracks().stream().mapToDouble(t -> weight(t.kind())).sum();
+    double room = builtHeight - rows.getSpacing() * project.tracks().size() - 4;
+    double scale = total == 0 ? 1 : Math.clamp(room / total, 0.55, 1.6);
+    for (Track track : project.tracks()) {
+      rows.getChildren().add(row(track, Math.floor(weight(track.kind()) * scale)));
+    }
+    empty.setVisible(project.tracks().isEmpty());
+    overlay.setVisible(!project.tracks().isEmpty());
+  }
+
+  private HBox row(Track track, double height) {
+    TrackHead head = new TrackHead(view, track, height);
+    head.setId(track.id());
+    head.setMinWidth(HEAD_WIDTH);
+    head.setMaxWidth(HEAD_WIDTH);
+    heads.add(head);
+    Region lane;
+    if (track.kind() == TrackKind.PICTURE) {
+      PictureStrip strip = new PictureStrip(view, stills);
+      strips.add(strip);
+      lane = strip;
+    } else {
+      Lane sounding = new Lane(view, track, peaks);
+      lanes.add(sounding);
+      lane = sounding;
+    }
+    lane.setMinHeight(height);
+    lane.setPrefHeight(height);
+    lane.setMaxHeight(height);
+    HBox.setHgrow(lane, Priority.ALWAYS);
+    return new HBox(head, lane);
+  }
+
+  private void redraw() {
+    ruler.redraw();
+    lanes.forEach(Lane::redraw);
+    strips.forEach(PictureStrip::redraw);
+    playheadMoved();
+  }
+
+  private void playheadMoved() {
+    double x = HEAD_WIDTH + Math.round(view.axis().xOf(view.session().playhead()));
+    boolean inView = x >= HEAD_WIDTH && x <= getWidth();
+    playhead.setVisible(inView);
+    cap.setVisible(inView);
+    playhead.setEndY(overlay.getHeight());
+    playhead.setTranslateX(x);
+    cap.setTranslateX(x);
+    overview.moveMarks();
+  }
+
+  private void scroll(ScrollEvent e) {
+    double x = sceneToLocal(e.getSceneX(), e.getSceneY()).getX() - HEAD_WIDTH;
+    double turn = e.getDeltaY() == 0 ? e.getDeltaX() : e.getDeltaY();
+    if (e.isControlDown() || e.isMetaDown()) {
+      view.zoom(turn > 0 ? 1 / ZOOM_STEP : ZOOM_STEP, Math.max(0, x));
+    } else {
+      view.scroll(-turn);
+    }
+    e.consume();
+  }
+
+  /** Gives a drag that is under way back; false when there is none. */
+  public boolean cancelDrag() {
+    boolean cancelled = false;
+    for (Lane lane : lanes) {
+      cancelled |= lane.cancelDrag();
+    }
+    return cancelled;
+  }
+}

@@ -1,0 +1,113 @@
+package hushrise.app.timeline;
+
+import hushrise.app.Background;
+import hushrise.app.Session;
+import hushrise.app.look.Palette;
+import hushrise.media.MediaStore;
+import javafx.beans.property.ObjectProperty;
+import javafx.beans.property.SimpleObjectProperty;
+import javafx.beans.property.SimpleStringProperty;
+import javafx.beans.property.StringProperty;
+
+/**
+ * What the parts of the timeline share: the session, the stretch of time in view, and the colours.
+ */
+public final class Viewport {
+
+  private final Session session;
+  private final MediaStore store;
+  private final Background background;
+  private final ObjectProperty<Palette> palette;
+  private final ObjectProperty<TimeAxis> axis = new SimpleObjectProperty<>(new TimeAxis(0, 1000));
+  private final StringProperty hint = new SimpleStringProperty("");
+  private double width = 1;
+  private boolean fitted = true;
+
+  public Viewport(
+      Session session, MediaStore store, Background background, ObjectProperty<Palette> palette) {
+    this.session = session;
+    this.store = store;
+    this.background = background;
+    this.palette = palette;
+  }
+
+  Session session() {
+    return session;
+  }
+
+  MediaStore store() {
+    return store;
+  }
+
+  Background background() {
+    return background;
+  }
+
+  ObjectProperty<Palette> paletteProperty() {
+    return palette;
+  }
+
+  Palette palette() {
+    return palette.get();
+  }
+
+  public ObjectProperty<TimeAxis> axisProperty() {
+    return axis;
+  }
+
+  public TimeAxis axis() {
+    return axis.get();
+  }
+
+  /** What the pointer is over and what a drag would do. */
+  public StringProperty hintProperty() {
+    return hint;
+  }
+
+  void hint(String text) {
+    hint.set(text);
+  }
+
+  public double width() {
+    return width;
+  }
+
+  void setWidth(double pixels) {
+    width = Math.max(1, pixels);
+    if (fitted) {
+      fit();
+    }
+  }
+
+  /** Shows the whole film. */
+  public void fit() {
+    fitted = true;
+    axis.set(TimeAxis.fitting(Math.max(session.project().lengthFrames(), 48_000), width));
+  }
+
+  /** Zooms around a place. */
+  public void zoom(double factor, double x) {
+    fitted = false;
+    axis.set(axis().zoomed(factor, x, session.project().lengthFrames(), width));
+  }
+
+  /** Zooms around the playhead, where that is in view, else around the middle. */
+  public void zoomAtPlayhead(double factor) {
+    double x = axis().xOf(session.playhead());
+    zoom(factor, x >= 0 && x <= width ? x : width / 2);
+  }
+
+  public void scroll(double pixels) {
+    axis.set(axis().scrolled(pixels, session.project().lengthFrames(), width));
+  }
+
+  /** Puts a frame into the middle. */
+  void centre(long frame) {
+    scroll(axis().xOf(frame) - width / 2);
+  }
+
+  /** Brings a frame into view. */
+  public void reveal(long frame) {
+    axis.set(axis().showing(frame, session.project().lengthFrames(), width));
+  }
+}
