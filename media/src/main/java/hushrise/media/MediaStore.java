@@ -133,19 +133,11 @@ public final class MediaStore implements SoundLibrary {
   private static Optional<SampleSource> mappedWav(Path file, int sampleRate) {
     try {
       Optional<WavLayout> layout = WavLayout.of(file);
+      layout.ifPresent(wav -> requireWhole(wav, file));
       if (layout.isEmpty() || layout.get().sampleRate() != sampleRate) {
         return Optional.empty();
       }
       WavLayout wav = layout.get();
-      if (wav.frames() == 0) {
-        throw new Problem(
-            "%s holds no sound: it may be cut short; copy it again from its source."
-                .formatted(file));
-      }
-      if (wav.isCutShort()) {
-        throw new Problem(
-            "%s is cut short: its end is missing; copy it again from its source.".formatted(file));
-      }
       try (FileChannel channel = FileChannel.open(file)) {
         long bytes = wav.frames() * wav.channels() * wav.bytesPerSample();
         MemorySegment data =
@@ -154,6 +146,14 @@ public final class MediaStore implements SoundLibrary {
       }
     } catch (IOException e) {
       return Optional.empty();
+    }
+  }
+
+  private static void requireWhole(WavLayout wav, Path file) {
+    if (wav.frames() == 0 || wav.isCutShort()) {
+      throw new Problem(
+          "%s is cut short: samples are missing at its end; copy it again from its source."
+              .formatted(file));
     }
   }
 

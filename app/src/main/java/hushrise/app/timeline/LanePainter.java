@@ -113,7 +113,8 @@ final class LanePainter {
       g.setTextAlign(TextAlignment.LEFT);
       String title = project.media(clip.mediaId()).map(m -> m.title()).orElse("");
       double inset = Math.max(0, geometry.fadeInX(clip) - from) + 13;
-      g.fillText(title, Math.max(8, from + inset), 12, to - from - inset - 20);
+      double y = height >= 80 ? 12 : geometry.scale().yOf(0) + 13;
+      g.fillText(title, Math.max(8, from + inset), y, to - from - inset - 20);
     }
   }
 

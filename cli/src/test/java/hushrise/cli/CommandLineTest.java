@@ -1,0 +1,241 @@
+package hushrise.cli;
+
+import static org.assertj.core.api.Assertions.assertThat;
+import static org.assertj.core.api.Assertions.within;
+
+import com.fasterxml.jackson.databind.JsonNode;
+import com.fasterxml.jackson.databind.ObjectMapper;
+import hushrise.core.store.ProjectFile;
+import java.io.IOException;
+import java.io.PrintWriter;
+import java.io.StringWriter;
+import java.nio.file.Files;
+import java.nio.file.Path;
+import java.util.ArrayList;
+import java.util.List;
+import java.util.stream.Stream;
+import org.junit.jupiter.api.Test;
+import org.junit.jupiter.api.io.TempDir;
+import org.junit.jupiter.params.ParameterizedTest;
+import org.junit.jupiter.params.provider.ValueSource;
+
+/** The command line on the demo's own files. */
+class CommandLineTest {
+
+  private static final Path DEMO = Path.of("../demo/data");
+  private static final ObjectMapper JSON = new ObjectMapper();
+
+  @TempDir private Path folder;
+
+  /**
+   * What a call gave.
+   *
+   * @param code exit code
+   * @param out standard output
+   * @param err standard error
+   */
+  private record Answer(int code, String out, String err) {
+    JsonNode json() throws IOException {
+      assertThat(code).as(err).isZero();
+      assertThat(out.strip().lines()).hasSize(1);
+      return JSON.readTree(out);
+    }
+  }
+
+  private static Answer call(String... args) {
+    StringWriter out = new StringWriter();
+    StringWriter err = new StringWriter();
+    int code = HushRise.run(args, new PrintWriter(out, true), new PrintWriter(err, true));
+    return new Answer(code, out.toString(), err.toString());
+  }
+
+  private String[] make(String output, String... more) {
+    List<String> args =
+        new ArrayList<>(
+            List.of(
+                "make",
+                "--picture",
+                DEMO.resolve("first-ferry.mp4").toString(),
+                "--voice",
+                DEMO.resolve("narration-1.flac") + "@6",
+                "--voice",
+                DEMO.resolve("narration-2.flac") + "@25.5",
+                "--voice",
+                DEMO.resolve("narration-3.flac") + "@47",
+                "--music",
+                DEMO.resolve("harbour-tune.mp3").toString(),
+                "--effects",
+                DEMO.resolve("ferry-horn.flac") + "@18.2",
+                "--to",
+                folder.resolve(output).toString()));
+    args.addAll(List.of(more));
+    return args.toArray(String[]::new);
+  }
+
+  @Test
+  void makeTurnsRawFilesIntoAClearFilm() throws IOException {
+    Path saved = folder.resolve("film.hushrise");
+    JsonNode film = call(make("film.mp4", "--json", "--save", saved.toString())).json();
+    assertThat(film.get("output").asText()).isEqualTo(folder.resolve("film.mp4").toString());
+    assertThat(film.get("durationSeconds").asDouble()).isEqualTo(96);
+    assertThat(film.get("pictureCopied").asBoolean()).isTrue();
+    assertThat(film.get("passages")).hasSize(3);
+    for (JsonNode passage : film.get("passages")) {
+      assertThat(passage.get("separationLu").asDouble()).isCloseTo(10, within(0.1));
+      assertThat(passage.get("voiceLufs").asDouble() - passage.get("backgroundLufs").asDouble())
+          .isCloseTo(passage.get("separationLu").asDouble(), within(1e-5));
+    }
+    assertThat(film.get("hushes")).hasSize(3);
+    JsonNode hush = film.get("hushes").get(1);
+    assertThat(hush.get("floorStartSeconds").asDouble()).isCloseTo(25.45, within(1e-3));
+    assertThat(hush.get("startSeconds").asDouble()).isCloseTo(25.10, within(1e-3));
+    assertThat(hush.get("endSeconds").asDouble() - hush.get("floorEndSeconds").asDouble())
+        .isCloseTo(0.9, within(1e-3));
+    assertThat(hush.get("depthDb").asDouble()).isNegative();
+    assertThat(film.get("seams")).hasSize(2);
+    assertThat(film.get("seams").get(0).get("score").isNull()).isTrue();
+    assertThat(film.get("truePeakDbtp").asDouble()).isLessThanOrEqualTo(-0.9);
+
+    JsonNode measured = call("measure", folder.resolve("film.mp4").toString(), "--json").json();
+    assertThat(measured.get("integratedLufs").asDouble())
+        .isCloseTo(film.get("integratedLufs").asDouble(), within(0.2));
+    assertThat(measured.get("durationSeconds").asDouble()).isCloseTo(96, within(0.1));
+    List<String> keys = new ArrayList<>();
+    measured.fieldNames().forEachRemaining(keys::add);
+    assertThat(keys)
+        .containsExactlyInAnyOrder(
+            "durationSeconds",
+            "integratedLufs",
+            "loudnessRangeLu",
+            "maxMomentaryLufs",
+            "maxShortTermLufs",
+            "truePeakDbtp",
+            "samplePeakDbfs");
+    assertThat(ProjectFile.load(saved).lengthFrames()).isEqualTo(96L * 48_000);
+  }
+
+  @Test
+  void renderGivesASavedProjectAndItsStems() throws IOException {
+    Path saved = folder.resolve("film.hushrise");
+    JsonNode made = call(make("film.wav", "--json", "--save", saved.toString())).json();
+    Path stems = folder.resolve("stems");
+    JsonNode rendered =
+        call(
+                "render",
+                saved.toString(),
+                "--to",
+                folder.resolve("again.wav").toString(),
+                "--stems",
+                stems.toString(),
+                "--json")
+            .json();
+    assertThat(rendered.get("integratedLufs")).isEqualTo(made.get("integratedLufs"));
+    assertThat(rendered.get("hushes")).isEqualTo(made.get("hushes"));
+    assertThat(rendered.get("pictureCopied").asBoolean()).isFalse();
+    assertThat(Files.readAllBytes(folder.resolve("again.wav")))
+        .isEqualTo(Files.readAllBytes(folder.resolve("film.wav")));
+    try (Stream<Path> files = Files.list(stems)) {
+      assertThat(files.map(p -> p.getFileName().toString()).sorted())
+          .containsExactly("camera-sound.wav", "effects.wav", "music.wav", "narration.wav");
+    }
+  }
+
+  @Test
+  void textForPeopleTellsTheSeparationBeforeAndAfter() {
+    Answer answer = call(make("film.flac"));
+    assertThat(answer.code()).as(answer.err()).isZero();
+    assertThat(answer.out()).contains("separation").contains("10.0 LU (was ").contains("LUFS");
+  }
+
+  @Test
+  void withoutAVoiceThePicturesOwnSoundIsTheVoice() throws IOException {
+    JsonNode film =
+        call(
+                "make",
+                "--picture",
+                DEMO.resolve("first-ferry.mp4").toString(),
+                "--music",
+                DEMO.resolve("harbour-tune.mp3").toString(),
+                "--under",
+                "15",
+                "--to",
+                folder.resolve("film.mkv").toString(),
+                "--json")
+            .json();
+    assertThat(film.get("passages")).hasSize(1);
+    assertThat(film.get("passages").get(0).get("separationLu").asDouble())
+        .isCloseTo(15, within(0.1));
+  }
+
+  @ParameterizedTest
+  @ValueSource(
+      strings = {
+        "make",
+        "frob",
+        "",
+        "make --picture a.mp4 --music b.mp3 --to c.mp4 --under much",
+        "make --picture a.mp4 --music b.mp3 --to c.mp4 --under -3",
+        "make --picture a.mp4 --music b.mp3 --effects c.wav --to d.mp4",
+        "measure",
+        "render p.hushrise"
+      })
+  void wrongUsageExitsWithTwo(String line) {
+    Answer answer = call(line.isEmpty() ? new String[0] : line.split(" "));
+    assertThat(answer.code()).isEqualTo(2);
+    assertThat(answer.out()).isEmpty();
+    assertThat(answer.err()).isNotBlank();
+  }
+
+  @Test
+  void whatFailsIsOneLineThatNamesTheFileAndExitsWithOne() throws IOException {
+    Path words = Files.writeString(folder.resolve("words.mp3"), "no music at all\n".repeat(100));
+    assertFails("There is no file", "measure", folder.resolve("gone.wav").toString());
+    assertFails("words.mp3", "measure", words.toString());
+    assertFails(
+        "There is no project",
+        "render",
+        folder.resolve("gone.hushrise").toString(),
+        "--to",
+        folder.resolve("x.wav").toString());
+    assertFails("does not say what to write", make("film.txt"));
+    assertFails("does not exist", make("nowhere/film.mp4"));
+    assertFails(
+        "would be lost",
+        "make",
+        "--picture",
+        DEMO.resolve("first-ferry.mp4").toString(),
+        "--music",
+        DEMO.resolve("harbour-tune.mp3").toString(),
+        "--to",
+        DEMO.resolve("first-ferry.mp4").toString());
+    try (Stream<Path> left = Files.list(folder)) {
+      assertThat(left).containsExactly(words);
+    }
+  }
+
+  private static void assertFails(String words, String... args) {
+    Answer answer = call(args);
+    assertThat(answer.code()).isEqualTo(1);
+    assertThat(answer.out()).isEmpty();
+    assertThat(answer.err().strip().lines()).hasSize(1);
+    assertThat(answer.err()).contains(words).doesNotContain("Exception");
+  }
+
+  @Test
+  void helpIsCompleteAndExitsWithZero() {
+    for (String command : List.of("make", "render", "measure")) {
+      Answer answer = call(command, "--help");
+      assertThat(answer.code()).isZero();
+      assertThat(answer.out()).contains("Usage: hushrise " + command);
+    }
+  }
+
+  @Test
+  void aPlaceIsReadFromTheEndOfAFileName() throws IOException {
+    assertThat(PlacedFile.parse("take.wav@6.5").atSeconds()).hasValue(6.5);
+    assertThat(PlacedFile.parse("take.wav@6.5").file()).isEqualTo(Path.of("take.wav"));
+    assertThat(PlacedFile.parse("me@home.wav").atSeconds()).isEmpty();
+    Path odd = Files.createFile(folder.resolve("take@2"));
+    assertThat(PlacedFile.parse(odd.toString()).file()).isEqualTo(odd);
+  }
+}

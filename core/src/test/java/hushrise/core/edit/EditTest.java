@@ -1,0 +1,147 @@
+package hushrise.core.edit;
+
+import static org.assertj.core.api.Assertions.assertThat;
+import static org.assertj.core.api.Assertions.within;
+
+import hushrise.core.mix.Projects;
+import hushrise.core.project.Clip;
+import hushrise.core.project.Keyframe;
+import hushrise.core.project.Media;
+import hushrise.core.project.MediaKind;
+import hushrise.core.project.Project;
+import hushrise.core.project.Track;
+import hushrise.core.project.TrackKind;
+import hushrise.core.time.FrameRate;
+import java.nio.file.Path;
+import java.util.List;
+import java.util.Optional;
+import org.junit.jupiter.api.Test;
+
+class EditTest {
+
+  private final Project project = Projects.rich(new Projects.Sounds());
+  private final String music = project.tracks().get(1).id();
+
+  private static List<Keyframe> keyframes(Project p, String track) {
+    return p.track(track).orElseThrow().line().keyframes();
+  }
+
+  @Test
+  void undoAndRedoWalkThroughEveryStep() {
+    History history = new History(project);
+    for (int i = 1; i <= 500; i++) {
+      history.commit("level " + i, history.present().withMasterDb(-i / 100.0));
+    }
+    assertThat(history.hasUnsavedChanges()).isTrue();
+    for (int i = 500; i >= 1; i--) {
+      assertThat(history.undoName()).hasValue("level " + i);
+      assertThat(history.undo()).isTrue();
+    }
+    assertThat(history.undo()).isFalse();
+    assertThat(history.present()).isEqualTo(project);
+    assertThat(history.hasUnsavedChanges()).isFalse();
+    assertThat(history.redo()).isTrue();
+    assertThat(history.present().masterDb()).isEqualTo(-0.01);
+    history.commit("another way", project.withMasterDb(3));
+    assertThat(history.redoName()).isEmpty();
+  }
+
+  @Test
+  void anEditThatChangesNothingIsNoStep() {
+    History history = new History(project);
+    history.commit("nothing", project.withMasterDb(project.masterDb()));
+    assertThat(history.undoName()).isEmpty();
+  }
+
+  @Test
+  void aSavedProjectIsUnsavedAgainAfterUndo() {
+    History history = new History(project);
+    history.commit("louder", project.withMasterDb(2));
+    history.markSaved();
+    assertThat(history.hasUnsavedChanges()).isFalse();
+    history.undo();
+    assertThat(history.hasUnsavedChanges()).isTrue();
+  }
+
+  @Test
+  void aNewKeyframeChangesNothingThatIsHeard() {
+    Projects.Sounds sounds = new Projects.Sounds();
+    Project rich = Projects.rich(sounds);
+    String id = rich.tracks().get(1).id();
+    float[] before = Projects.left(rich, sounds, 0, 450_000);
+    Project with = LevelEdits.addKeyframe(rich, id, 120_000);
+    assertThat(keyframes(with, id)).hasSize(5);
+    float[] after = Projects.left(with, sounds, 0, 450_000);
+    for (int i = 0; i < before.length; i++) {
+      assertThat(after[i]).isCloseTo(before[i], within(1e-6f));
+    }
+  }
+
+  @Test
+  void aStretchMovesBothOfItsEndsAndNothingElse() {
+    Project moved = LevelEdits.moveStretch(project, music, 2, -2);
+    List<Keyframe> was = keyframes(project, music);
+    List<Keyframe> now = keyframes(moved, music);
+    assertThat(now.get(1).levelDb()).isEqualTo(was.get(1).levelDb() - 2);
+    assertThat(now.get(2).levelDb()).isEqualTo(was.get(2).levelDb() - 2);
+    assertThat(now.get(0)).isEqualTo(was.get(0));
+    assertThat(now.get(3)).isEqualTo(was.get(3));
+  }
+
+  @Test
+  void fadesNeverOverlap() {
+    Project longIn = LevelEdits.setFadeIn(project, "song", 100L * Projects.RATE);
+    Clip song = longIn.track(music).orElseThrow().clips().getFirst();
+    assertThat(song.fadeIn().lengthFrames()).isEqualTo(7L * Projects.RATE);
+    Project longOut = LevelEdits.setFadeOut(longIn, "song", 100L * Projects.RATE);
+    assertThat(longOut.track(music).orElseThrow().clips().getFirst().fadeOut().lengthFrames())
+        .isEqualTo(2L * Projects.RATE);
+    assertThat(
+            LevelEdits.setFadeIn(project, "song", -5)
+                .track(music)
+                .orElseThrow()
+                .clips()
+                .getFirst()
+                .fadeIn()
+                .lengthFrames())
+        .isZero();
+  }
+
+  @Test
+  void anEditLeavesOtherTracksAsTheyWere() {
+    String hush = project.tracks().get(1).hushes().getFirst().id();
+    Project deeper = LevelEdits.setHushDepth(project, hush, -20);
+    assertThat(deeper.tracks().get(1).hushes().getFirst().depthDb()).isEqualTo(-20);
+    assertThat(deeper.tracks().get(0)).isSameAs(project.tracks().get(0));
+    assertThat(deeper.tracks().get(2)).isSameAs(project.tracks().get(2));
+    assertThat(LevelEdits.removeHush(project, hush).tracks().get(1).hushes()).hasSize(1);
+  }
+
+  @Test
+  void aPictureBringsItsSoundAndMusicFitsItselfToIt() {
+    Media film =
+        new Media(
+            "film",
+            Path.of("/f.mp4"),
+            MediaKind.PICTURE,
+            90L * 48_000,
+            true,
+            Optional.of(new FrameRate(24, 1)),
+            "");
+    Media song = Projects.media("song", MediaKind.MUSIC, 40L * 48_000);
+    Media take = Projects.media("take", MediaKind.VOICE, 5L * 48_000);
+    Project p = Placement.add(Project.empty("new"), film, 0);
+    p = Placement.add(p, song, 0);
+    p = Placement.add(p, take, 10L * 48_000);
+    assertThat(p.tracks().stream().map(Track::kind))
+        .containsExactly(TrackKind.PICTURE, TrackKind.VOICE, TrackKind.MUSIC, TrackKind.CAMERA);
+    assertThat(p.pictureRate()).isEqualTo(new FrameRate(24, 1));
+    Clip music = p.firstTrack(TrackKind.MUSIC).orElseThrow().clips().getFirst();
+    assertThat(music.endFrame()).isEqualTo(film.lengthFrames());
+    assertThat(music.seams()).hasSize(2);
+    assertThat(music.fadeIn().lengthFrames()).isEqualTo(2L * 48_000);
+    assertThat(music.fadeOut().lengthFrames()).isEqualTo(4L * 48_000);
+    assertThat(p.firstTrack(TrackKind.VOICE).orElseThrow().clips().getFirst().startFrame())
+        .isEqualTo(10L * 48_000);
+  }
+}

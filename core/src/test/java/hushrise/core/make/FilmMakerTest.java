@@ -1,0 +1,242 @@
+package hushrise.core.make;
+
+import static hushrise.core.mix.Projects.RATE;
+import static org.assertj.core.api.Assertions.assertThat;
+import static org.assertj.core.api.Assertions.assertThatThrownBy;
+import static org.assertj.core.api.Assertions.within;
+
+import hushrise.core.Problem;
+import hushrise.core.hush.HushPlanner;
+import hushrise.core.hush.PassageLoudness;
+import hushrise.core.hush.Passages;
+import hushrise.core.mix.Projects;
+import hushrise.core.project.Clip;
+import hushrise.core.project.Hush;
+import hushrise.core.project.Media;
+import hushrise.core.project.MediaKind;
+import hushrise.core.project.Project;
+import hushrise.core.project.Seam;
+import hushrise.core.project.Track;
+import hushrise.core.project.TrackKind;
+import hushrise.core.time.FrameRate;
+import hushrise.core.time.Span;
+import java.nio.file.Path;
+import java.util.List;
+import java.util.Optional;
+import java.util.OptionalDouble;
+import org.junit.jupiter.api.Test;
+
+class FilmMakerTest {
+
+  private final Projects.Sounds sounds = new Projects.Sounds();
+  private final Media take = sounds.add("take", MediaKind.VOICE, Projects.noise(1, 5 * RATE, 0.2));
+  private final Media song =
+      sounds.add(
+          "song",
+          MediaKind.MUSIC,
+          Projects.noise(2, 12 * RATE, 0.3),
+          Projects.noise(3, 12 * RATE, 0.3));
+
+  private Media film(int seconds, boolean withSound) {
+    Media sound = sounds.add("film", MediaKind.PICTURE, Projects.noise(4, seconds * RATE, 0.05));
+    return new Media(
+        "film",
+        Path.of("/film.mp4"),
+        MediaKind.PICTURE,
+        sound.lengthFrames(),
+        withSound,
+        Optional.of(new FrameRate(25, 1)),
+        "");
+  }
+
+  private FilmPlan plan(Media film, List<FilmPlan.Placed> voices) {
+    return new FilmPlan(
+        film,
+        voices,
+        List.of(FilmPlan.Placed.at(song, 0)),
+        List.of(),
+        10,
+        OptionalDouble.empty(),
+        OptionalDouble.empty());
+  }
+
+  private static FilmPlan.Placed at(Media media, double seconds) {
+    return FilmPlan.Placed.at(media, Math.round(seconds * RATE));
+  }
+
+  @Test
+  void everyPassageStandsTenLuAboveAllThatLiesUnderIt() {
+    Project project =
+        new FilmMaker(plan(film(30, true), List.of(at(take, 4), at(take, 17))), sounds).make("p");
+    List<PassageLoudness> measured = PassageLoudness.measure(project, sounds, Passages.of(project));
+    assertThat(measured).hasSize(2);
+    assertThat(measured).allSatisfy(p -> assertThat(p.separationLu()).isCloseTo(10, within(0.1)));
+    assertThat(project.firstTrack(TrackKind.CAMERA).orElseThrow().hushes()).isEmpty();
+    assertThat(project.firstTrack(TrackKind.MUSIC).orElseThrow().hushes()).hasSize(2);
+  }
+
+  @Test
+  void passagesCloserThanOneAndAHalfSecondsShareAHush() {
+    Project near =
+        new FilmMaker(plan(film(30, false), List.of(at(take, 4), at(take, 10.4))), sounds)
+            .make("p");
+    assertThat(near.firstTrack(TrackKind.MUSIC).orElseThrow().hushes())
+        .singleElement()
+        .satisfies(
+            h -> {
+              assertThat(h.startFrame()).isEqualTo(4L * RATE);
+              assertThat(h.endFrame()).isEqualTo(Math.round(15.4 * RATE));
+            });
+    Project apart =
+        new FilmMaker(plan(film(30, false), List.of(at(take, 4), at(take, 10.5))), sounds)
+            .make("p");
+    assertThat(apart.firstTrack(TrackKind.MUSIC).orElseThrow().hushes()).hasSize(2);
+  }
+
+  @Test
+  void quietMusicNeedsNoHush() {
+    Media soft = sounds.add("soft", MediaKind.MUSIC, Projects.noise(8, 12 * RATE, 0.01));
+    FilmPlan plan =
+        new FilmPlan(
+            film(20, false),
+            List.of(at(take, 4)),
+            List.of(at(soft, 0)),
+            List.of(),
+            10,
+            OptionalDouble.empty(),
+            OptionalDouble.empty());
+    assertThat(
+            new FilmMaker(plan, sounds)
+                .make("p")
+                .firstTrack(TrackKind.MUSIC)
+                .orElseThrow()
+                .hushes())
+        .isEmpty();
+  }
+
+  @Test
+  void theDepthIsTheFormulaOfMeasuredLoudness() {
+    assertThat(new PassageLoudness(new Span(0, 1), -18, -20).depthForDb(10)).isEqualTo(-8);
+    assertThat(new PassageLoudness(new Span(0, 1), -18, -40).depthForDb(10)).isZero();
+    assertThat(new PassageLoudness(new Span(0, 1), -18, Double.NEGATIVE_INFINITY).depthForDb(10))
+        .isZero();
+  }
+
+  @Test
+  void anEffectOverAPassageIsMadeUpForByTheMusic() {
+    Media horn = sounds.add("horn", MediaKind.EFFECT, Projects.noise(9, 5 * RATE, 0.045));
+    FilmPlan plan =
+        new FilmPlan(
+            film(20, false),
+            List.of(at(take, 4)),
+            List.of(at(song, 0)),
+            List.of(at(horn, 4)),
+            10,
+            OptionalDouble.empty(),
+            OptionalDouble.empty());
+    Project project = new FilmMaker(plan, sounds).make("p");
+    PassageLoudness measured =
+        PassageLoudness.measure(project, sounds, Passages.of(project)).getFirst();
+    assertThat(measured.separationLu()).isCloseTo(10, within(0.1));
+  }
+
+  @Test
+  void musicIsRepeatedToThePicturesEndWithoutEnteringTheMediasOutside() {
+    Project project =
+        new FilmMaker(plan(film(30, false), List.of(at(take, 4))), sounds).placed("p");
+    Clip music = project.firstTrack(TrackKind.MUSIC).orElseThrow().clips().getFirst();
+    assertThat(music.lengthFrames()).isEqualTo(30L * RATE);
+    assertThat(music.seams()).hasSize(2);
+    for (Seam seam : music.seams()) {
+      assertThat(seam.fromFrame() + seam.crossfadeFrames() / 2)
+          .isLessThanOrEqualTo(song.lengthFrames());
+      assertThat(seam.toFrame() - seam.crossfadeFrames() / 2).isGreaterThanOrEqualTo(0);
+      assertThat(music.mediaFrameAt(seam.atFrame() - 1)).isEqualTo(seam.fromFrame() - 1);
+      assertThat(music.mediaFrameAt(seam.atFrame())).isEqualTo(seam.toFrame());
+    }
+    assertThat(music.mediaFrameAt(music.lengthFrames() - 1)).isLessThan(song.lengthFrames());
+  }
+
+  @Test
+  void longMusicIsCutAndFaded() {
+    Project project = new FilmMaker(plan(film(9, false), List.of(at(take, 1))), sounds).placed("p");
+    Clip music = project.firstTrack(TrackKind.MUSIC).orElseThrow().clips().getFirst();
+    assertThat(music.lengthFrames()).isEqualTo(9L * RATE);
+    assertThat(music.seams()).isEmpty();
+    assertThat(music.fadeIn().lengthFrames()).isEqualTo(2L * RATE);
+    assertThat(music.fadeOut().lengthFrames()).isEqualTo(3L * RATE);
+  }
+
+  @Test
+  void withoutNarrationThePicturesOwnSoundIsTheVoice() {
+    Project project = new FilmMaker(plan(film(20, true), List.of()), sounds).make("p");
+    assertThat(project.firstTrack(TrackKind.CAMERA)).isEmpty();
+    assertThat(Passages.of(project)).containsExactly(new Span(0, 20L * RATE));
+    assertThat(
+            PassageLoudness.measure(project, sounds, Passages.of(project))
+                .getFirst()
+                .separationLu())
+        .isCloseTo(10, within(0.1));
+  }
+
+  @Test
+  void whatCannotServeIsSaidInWords() {
+    Media silent = sounds.add("silent", MediaKind.VOICE, new float[2 * RATE]);
+    assertProblem(plan(film(20, false), List.of(at(silent, 1))), "silent.wav is silent");
+    assertProblem(plan(film(20, false), List.of()), "no narration was given");
+    Media blip = sounds.add("blip", MediaKind.MUSIC, Projects.noise(1, RATE / 2, 0.3));
+    assertProblem(
+        new FilmPlan(
+            film(20, false),
+            List.of(at(take, 1)),
+            List.of(at(blip, 0)),
+            List.of(),
+            10,
+            OptionalDouble.empty(),
+            OptionalDouble.empty()),
+        "shorter than a second");
+    assertProblem(
+        new FilmPlan(
+            film(5, false),
+            List.of(at(take, 0)),
+            List.of(at(song, 0)),
+            List.of(),
+            10,
+            OptionalDouble.of(4),
+            OptionalDouble.of(4)),
+        "fades of the music are longer");
+    assertProblem(
+        new FilmPlan(
+            film(5, false),
+            List.of(at(take, 0)),
+            List.of(at(song, 7)),
+            List.of(),
+            10,
+            OptionalDouble.empty(),
+            OptionalDouble.empty()),
+        "place it earlier");
+  }
+
+  private void assertProblem(FilmPlan plan, String words) {
+    assertThatThrownBy(() -> new FilmMaker(plan, sounds).make("p"))
+        .isInstanceOf(Problem.class)
+        .hasMessageContaining(words);
+  }
+
+  @Test
+  void aMixThatWouldPassMinusOneIsLowered() {
+    Project loud = Project.empty("p");
+    assertThat(FilmMaker.withinPeak(loud, 2.5).masterDb()).isEqualTo(-3.5);
+    assertThat(FilmMaker.withinPeak(loud, -3).masterDb()).isZero();
+  }
+
+  @Test
+  void planningAgainReplacesTheHushesAndGivesTheSame() {
+    Project once = new FilmMaker(plan(film(30, false), List.of(at(take, 4))), sounds).make("p");
+    Project twice = HushPlanner.withHushes(once, sounds, Passages.of(once), 10);
+    List<Hush> a = once.firstTrack(TrackKind.MUSIC).map(Track::hushes).orElseThrow();
+    List<Hush> b = twice.firstTrack(TrackKind.MUSIC).map(Track::hushes).orElseThrow();
+    assertThat(b).hasSameSizeAs(a);
+    assertThat(b.getFirst().depthDb()).isCloseTo(a.getFirst().depthDb(), within(0.001));
+  }
+}

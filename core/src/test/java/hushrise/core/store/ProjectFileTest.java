@@ -1,0 +1,148 @@
+package hushrise.core.store;
+
+import static org.assertj.core.api.Assertions.assertThat;
+import static org.assertj.core.api.Assertions.assertThatThrownBy;
+
+import com.fasterxml.jackson.databind.JsonNode;
+import com.fasterxml.jackson.databind.ObjectMapper;
+import com.fasterxml.jackson.databind.node.ObjectNode;
+import com.networknt.schema.JsonSchema;
+import com.networknt.schema.JsonSchemaFactory;
+import com.networknt.schema.SpecVersion;
+import hushrise.core.Problem;
+import hushrise.core.mix.Projects;
+import hushrise.core.project.Project;
+import hushrise.core.project.UnknownFields;
+import java.nio.file.Files;
+import java.nio.file.Path;
+import java.util.List;
+import java.util.stream.Stream;
+import org.junit.jupiter.api.BeforeEach;
+import org.junit.jupiter.api.Test;
+import org.junit.jupiter.api.io.TempDir;
+
+class ProjectFileTest {
+
+  private static final ObjectMapper JSON = new ObjectMapper();
+
+  @TempDir private Path folder;
+  private Project project;
+  private Path file;
+
+  @BeforeEach
+  void makeProject() {
+    project = Projects.rich(new Projects.Sounds());
+    file = folder.resolve("film.hushrise");
+  }
+
+  private Project loaded() {
+    return ProjectFile.load(file).withUnknown(UnknownFields.NONE);
+  }
+
+  @Test
+  void whatIsSavedIsLoaded() {
+    ProjectFile.save(project, file);
+    assertThat(loaded()).isEqualTo(project);
+  }
+
+  @Test
+  void whatIsSavedKeepsToTheSchema() throws Exception {
+    ProjectFile.save(project, file);
+    JsonSchema schema =
+        JsonSchemaFactory.getInstance(SpecVersion.VersionFlag.V202012)
+            .getSchema(Files.readString(Path.of("../docs/project.schema.json")));
+    JsonNode tree = JSON.readTree(file.toFile());
+    assertThat(schema.validate(tree)).isEmpty();
+    ((ObjectNode) tree.get("tracks").get(0)).put("kind", "LOUD");
+    assertThat(schema.validate(tree)).isNotEmpty();
+  }
+
+  @Test
+  void mediaPathsAreRelativeToTheProjectSoThatTheFolderCanMove() throws Exception {
+    var media = Projects.media("take", hushrise.core.project.MediaKind.VOICE, 10);
+    Path inside = folder.resolve("sounds/take.wav");
+    Project here =
+        Project.empty("p")
+            .withMedia(
+                new hushrise.core.project.Media(
+                    media.id(), inside, media.kind(), 10, true, media.pictureRate(), ""));
+    ProjectFile.save(here, file);
+    assertThat(JSON.readTree(file.toFile()).at("/shelf/0/file").asText())
+        .isEqualTo("sounds/take.wav");
+    Path moved = Files.createDirectory(folder.resolve("elsewhere")).resolve("film.hushrise");
+    Files.copy(file, moved);
+    assertThat(ProjectFile.load(moved).shelf().getFirst().file())
+        .isEqualTo(folder.resolve("elsewhere/sounds/take.wav"));
+  }
+
+  @Test
+  void unknownFieldsSurviveALoadAnEditAndASave() throws Exception {
+    ProjectFile.save(project, file);
+    ObjectNode tree = (ObjectNode) JSON.readTree(file.toFile());
+    tree.put("mood", "calm");
+    ((ObjectNode) tree.at("/tracks/1")).put("pan", -0.5);
+    ((ObjectNode) tree.at("/tracks/1/clips/0")).put("colour", "teal");
+    JSON.writeValue(file.toFile(), tree);
+    Project read = ProjectFile.load(file);
+    List<hushrise.core.project.Track> reversed = read.tracks().reversed();
+    ProjectFile.save(read.withTracks(reversed), file);
+    JsonNode again = JSON.readTree(file.toFile());
+    assertThat(again.get("mood").asText()).isEqualTo("calm");
+    assertThat(again.at("/tracks/1/pan").asDouble()).isEqualTo(-0.5);
+    assertThat(again.at("/tracks/1/clips/0/colour").asText()).isEqualTo("teal");
+  }
+
+  @Test
+  void aProjectFromANewerVersionIsRefusedInWords() throws Exception {
+    Files.writeString(file, "{\"hushrise\": 7, \"name\": \"later\"}");
+    assertThatThrownBy(() -> ProjectFile.load(file))
+        .isInstanceOf(Problem.class)
+        .hasMessageContaining(file.toString())
+        .hasMessageContaining("newer Hush Rise")
+        .hasMessageContaining("update");
+  }
+
+  @Test
+  void whatIsNoProjectOrDamagedOrMissingIsSaidInWords() throws Exception {
+    assertThatThrownBy(() -> ProjectFile.load(file))
+        .isInstanceOf(Problem.class)
+        .hasMessageContaining("There is no project");
+    Files.writeString(file, "{}");
+    assertThatThrownBy(() -> ProjectFile.load(file))
+        .isInstanceOf(Problem.class)
+        .hasMessageContaining("is no Hush Rise project");
+    Files.writeString(file, "{\"hushrise\": 1, \"name\": \"cut");
+    assertThatThrownBy(() -> ProjectFile.load(file))
+        .isInstanceOf(Problem.class)
+        .hasMessageContaining("damaged")
+        .hasMessageContaining("line 1");
+    Files.writeString(file, "{\"hushrise\": 1, \"name\": \"nothing else\"}");
+    assertThatThrownBy(() -> ProjectFile.load(file))
+        .isInstanceOf(Problem.class)
+        .hasMessageContaining("damaged");
+  }
+
+  @Test
+  void aClipWithoutItsMediaIsDamage() throws Exception {
+    ProjectFile.save(project, file);
+    Files.writeString(
+        file, Files.readString(file).replace("\"mediaId\" : \"voice\"", "\"mediaId\" : \"gone\""));
+    assertThatThrownBy(() -> ProjectFile.load(file))
+        .isInstanceOf(Problem.class)
+        .hasMessageContaining("unknown media gone");
+  }
+
+  @Test
+  void savingLeavesNoPartFileAndAFailedSaveLeavesTheOldOne() throws Exception {
+    ProjectFile.save(project, file);
+    byte[] before = Files.readAllBytes(file);
+    Path nowhere = folder.resolve("missing/film.hushrise");
+    assertThatThrownBy(() -> ProjectFile.save(project, nowhere))
+        .isInstanceOf(Problem.class)
+        .hasMessageContaining("does not exist");
+    assertThat(Files.readAllBytes(file)).isEqualTo(before);
+    try (Stream<Path> files = Files.list(folder)) {
+      assertThat(files).containsExactly(file);
+    }
+  }
+}

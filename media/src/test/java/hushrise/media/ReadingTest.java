@@ -1,0 +1,278 @@
+package hushrise.media;
+
+import static org.assertj.core.api.Assertions.assertThat;
+import static org.assertj.core.api.Assertions.assertThatThrownBy;
+import static org.assertj.core.api.Assertions.within;
+
+import hushrise.core.Problem;
+import hushrise.core.project.Media;
+import hushrise.core.project.MediaKind;
+import hushrise.core.sound.Peaks;
+import hushrise.core.sound.Progress;
+import hushrise.core.sound.SampleSource;
+import hushrise.core.time.FrameRate;
+import java.io.IOException;
+import java.io.RandomAccessFile;
+import java.nio.file.Files;
+import java.nio.file.Path;
+import java.util.List;
+import java.util.concurrent.CancellationException;
+import java.util.stream.Stream;
+import org.junit.jupiter.api.Test;
+import org.junit.jupiter.params.ParameterizedTest;
+import org.junit.jupiter.params.provider.CsvSource;
+import org.junit.jupiter.params.provider.ValueSource;
+
+class ReadingTest extends MediaTestCase {
+
+  private static final String TONE =
+      "-f lavfi -i sine=frequency=1000:sample_rate=%d:duration=2 -af volume=4,aformat=channel_layouts=%s ";
+
+  /** The mono tone of 0.5 spread over two channels at equal power. */
+  private static final double STEREO_AMPLITUDE = 0.5 * Math.sqrt(0.5);
+
+  @ParameterizedTest(name = "{0} at {1} Hz")
+  @CsvSource({
+    "a.wav,  44100, -c:a pcm_s16le",
+    "b.wav,  48000, -c:a pcm_u8",
+    "c.aiff, 44100, -c:a pcm_s16be",
+    "d.flac, 96000, -c:a flac",
+    "e.mp3,  44100, -c:a libmp3lame -b:a 192k",
+    "f.ogg,  44100, -c:a vorbis -strict -2 -b:a 192k",
+    "g.opus, 48000, -c:a libopus -b:a 128k",
+    "h.m4a,  32000, -c:a aac -b:a 128k",
+    "i.aac,  48000, -c:a aac -b:a 128k",
+    "j.mp4,  48000, -c:a aac -b:a 128k",
+    "k.mov,  44100, -c:a pcm_s16le",
+    "l.mkv,  44100, -c:a flac",
+    "m.webm, 48000, -c:a libopus -b:a 128k",
+    "n.avi,  22050, -c:a pcm_s16le",
+    "o.wav,   8000, -c:a pcm_s16le",
+    "p.m4a,  44100, -c:a alac"
+  })
+  void everyFormatIsDecodedToItsTone(String name, int rate, String coding) {
+    Path file = FfmpegProgram.make(folder.resolve(name), TONE.formatted(rate, "stereo") + coding);
+    SampleSource sound = open(file);
+    assertThat(sound.channels()).isEqualTo(2);
+    assertThat(sound.lengthFrames() / (double) RATE).isCloseTo(2, within(0.06));
+    float[] second = read(sound, RATE / 2, RATE);
+    assertThat(frequency(second)).isBetween(999, 1001);
+    assertThat(20 * Math.log10(rms(second)))
+        .isCloseTo(20 * Math.log10(STEREO_AMPLITUDE * Math.sqrt(0.5)), within(0.5));
+  }
+
+  @Test
+  void monoStaysMonoAndSurroundIsFoldedToStereo() {
+    Path mono =
+        FfmpegProgram.make(
+            folder.resolve("mono.flac"), TONE.formatted(44_100, "mono") + "-c:a flac");
+    assertThat(open(mono).channels()).isEqualTo(1);
+    Path surround =
+        FfmpegProgram.make(
+            folder.resolve("surround.flac"), TONE.formatted(48_000, "5.1") + "-c:a flac");
+    SampleSource folded = open(surround);
+    assertThat(folded.channels()).isEqualTo(2);
+    assertThat(frequency(read(folded, RATE / 2, RATE))).isBetween(999, 1001);
+  }
+
+  @ParameterizedTest
+  @ValueSource(strings = {"WAV_16", "WAV_24", "WAV_32_FLOAT"})
+  void aWavAtTheProjectsRateIsMappedWhereItLies(String format) throws IOException {
+    Path file = folder.resolve("tone.wav");
+    float[] tone = sine(100, 0.7, RATE);
+    try (FileMixWriter writer = FileMixWriter.ofSound(file, OutputFormat.valueOf(format), RATE)) {
+      writer.write(tone, tone, tone.length);
+      writer.finish();
+    }
+    SampleSource sound = open(file);
+    assertThat(sound).isInstanceOf(MappedWav.class);
+    assertThat(sound.lengthFrames()).isEqualTo(RATE);
+    float[] found = read(sound, -10, RATE + 20);
+    assertThat(found[5]).isZero();
+    assertThat(found[RATE + 15]).isZero();
+    for (int i = 0; i < RATE; i += 101) {
+      assertThat(found[i + 10]).isCloseTo(tone[i], within(format.equals("WAV_16") ? 3e-5f : 2e-7f));
+    }
+    try (Stream<Path> cached = Files.list(folder.resolve("cache"))) {
+      assertThat(cached).isEmpty();
+    }
+  }
+
+  @Test
+  void aStoredSoundReadsTheSameFromEveryPlace() {
+    Path file =
+        FfmpegProgram.make(
+            folder.resolve("n.flac"),
+            "-f lavfi -i anoisesrc=d=1:c=white:r=48000:a=0.5:seed=4 -ac 2 -c:a flac");
+    SampleSource sound = open(file);
+    float[] whole = read(sound, 0, RATE);
+    for (int from : new int[] {0, 1, 8_000, 8_191, 8_192, 20_000, 40_960}) {
+      assertThat(read(sound, from, 7_000))
+          .containsExactly(java.util.Arrays.copyOfRange(whole, from, from + 7_000));
+    }
+  }
+
+  @Test
+  void decodingHappensOnceAndADamagedCacheFileIsMadeAgain() throws IOException {
+    Path file =
+        FfmpegProgram.make(
+            folder.resolve("t.mp3"), TONE.formatted(44_100, "stereo") + "-c:a libmp3lame");
+    float[] first = read(open(file), 0, RATE);
+    Path cached = cachedSound();
+    Object key = Files.readAttributes(cached, "unix:ino").get("ino");
+    assertThat(read(freshStore().open(file, RATE, Progress.NONE), 0, RATE)).containsExactly(first);
+    assertThat(Files.readAttributes(cached, "unix:ino").get("ino")).isEqualTo(key);
+    try (RandomAccessFile damage = new RandomAccessFile(cached.toFile(), "rw")) {
+      damage.setLength(damage.length() - 1_000);
+    }
+    assertThat(read(freshStore().open(file, RATE, Progress.NONE), 0, RATE)).containsExactly(first);
+    try (RandomAccessFile damage = new RandomAccessFile(cached.toFile(), "rw")) {
+      damage.seek(StoreFile.HEAD + 100);
+      damage.writeInt(0x12345678);
+    }
+    assertThat(read(freshStore().open(file, RATE, Progress.NONE), 0, RATE)).containsExactly(first);
+  }
+
+  private Path cachedSound() throws IOException {
+    try (Stream<Path> cached = Files.list(folder.resolve("cache"))) {
+      return cached.filter(p -> p.toString().endsWith(".sound")).findFirst().orElseThrow();
+    }
+  }
+
+  @Test
+  void theCacheKeepsToItsSizeAndDropsWhatIsLongestUnused() throws IOException {
+    CacheFolder small = new CacheFolder(folder.resolve("small"), 1_200_000);
+    MediaStore bounded = new MediaStore(small);
+    for (int i = 0; i < 5; i++) {
+      Path file =
+          FfmpegProgram.make(
+              folder.resolve("s" + i + ".flac"),
+              "-f lavfi -i sine=frequency=%d:sample_rate=48000:duration=2 -c:a flac"
+                  .formatted(300 + i));
+      bounded.open(file, RATE, Progress.NONE);
+    }
+    try (Stream<Path> left = Files.list(folder.resolve("small"))) {
+      List<Path> files = left.toList();
+      assertThat(files.stream().mapToLong(p -> p.toFile().length()).sum())
+          .isLessThanOrEqualTo(1_200_000);
+      assertThat(files.stream().filter(p -> p.toString().endsWith(".sound")).count())
+          .isBetween(1L, 3L);
+    }
+  }
+
+  @Test
+  void cancellingADecodeLeavesNothingBehind() throws IOException {
+    Path file =
+        FfmpegProgram.make(folder.resolve("long.flac"), "-f lavfi -i sine=duration=20 -c:a flac");
+    assertThatThrownBy(
+            () ->
+                store.open(
+                    file,
+                    RATE,
+                    fraction -> {
+                      throw new CancellationException();
+                    }))
+        .isInstanceOf(CancellationException.class);
+    try (Stream<Path> left = Files.list(folder.resolve("cache"))) {
+      assertThat(left).isEmpty();
+    }
+  }
+
+  @Test
+  void peaksComeFromTheCacheAndFitTheSound() {
+    Path file =
+        FfmpegProgram.make(
+            folder.resolve("t.flac"), TONE.formatted(48_000, "stereo") + "-c:a flac");
+    Peaks peaks = store.peaks(file, RATE);
+    float[] found = new float[3];
+    peaks.over(10_000, 60_000, found);
+    assertThat((double) found[1]).isCloseTo(STEREO_AMPLITUDE, within(0.01));
+    assertThat((double) found[2]).isCloseTo(STEREO_AMPLITUDE * Math.sqrt(0.5), within(0.01));
+    assertThat(freshStore().peaks(file, RATE).lengthFrames()).isEqualTo(peaks.lengthFrames());
+  }
+
+  @Test
+  void aFilmTellsItsPictureAndItsSound() {
+    Path file = film("film.mp4", OutputFormat.MP4, 60, true);
+    Media media = store.take(file, MediaKind.PICTURE, Progress.NONE);
+    assertThat(media.pictureRate()).hasValue(new FrameRate(25, 1));
+    assertThat(media.hasSound()).isTrue();
+    assertThat(media.lengthFrames()).isEqualTo(60L * RATE / 25);
+    assertThat(Probe.of(file).picture().orElseThrow().width()).isEqualTo(96);
+    assertThat(MediaStore.guessKind(file)).isEqualTo(MediaKind.PICTURE);
+  }
+
+  @Test
+  void everyPictureIsFoundAtItsTime() {
+    Path file = film("film.mp4", OutputFormat.MP4, 75, false);
+    try (PictureReader reader = new PictureReader(file, new FrameRate(25, 1), 96, 64)) {
+      for (int number : new int[] {0, 1, 2, 30, 31, 5, 74, 60, 12, 73}) {
+        PictureReader.Picture picture = reader.at(number / 25.0 + 0.01).orElseThrow();
+        int grey = picture.argb()[96 * 32 + 48] & 0xFF;
+        assertThat(grey).as("picture %d", number).isCloseTo(greyOf(number), within(4));
+      }
+      assertThat(reader.at(99).orElseThrow().argb()[0] & 0xFF).isCloseTo(greyOf(74), within(4));
+    }
+  }
+
+  @Test
+  void whatCannotBeReadIsSaidInWordsThatNameTheFile() throws IOException {
+    assertProblem(folder.resolve("missing.wav"), "There is no file");
+    assertProblem(Files.createFile(folder.resolve("empty.wav")), "is empty");
+    assertProblem(Files.createDirectory(folder.resolve("folder")), "is a folder");
+    assertProblem(
+        Files.writeString(folder.resolve("notes.mp3"), "just words, nothing else\n".repeat(200)),
+        "can be read");
+    assertProblem(film("mute.mp4", OutputFormat.MP4, 10, false), "has no sound");
+    Path sound =
+        FfmpegProgram.make(
+            folder.resolve("sound.flac"), TONE.formatted(48_000, "mono") + "-c:a flac");
+    assertThatThrownBy(() -> store.take(sound, MediaKind.PICTURE, Progress.NONE))
+        .isInstanceOf(Problem.class)
+        .hasMessageContaining("has no picture");
+  }
+
+  @ParameterizedTest
+  @CsvSource({
+    "cut.wav,  48000, -c:a pcm_s16le",
+    "cut2.wav, 44100, -c:a pcm_s16le",
+    "cut.flac, 48000, -c:a flac",
+    "cut.m4a,  48000, -c:a aac -movflags faststart"
+  })
+  void aFileThatIsCutShortIsRefused(String name, int rate, String coding) throws IOException {
+    Path file =
+        FfmpegProgram.make(
+            folder.resolve(name),
+            TONE.formatted(rate, "stereo").replace("duration=2", "duration=8") + coding);
+    try (RandomAccessFile cut = new RandomAccessFile(file.toFile(), "rw")) {
+      cut.setLength(cut.length() / 2);
+    }
+    assertProblem(file, "cut short");
+  }
+
+  private void assertProblem(Path file, String words) {
+    assertThatThrownBy(() -> store.take(file, MediaKind.MUSIC, Progress.NONE))
+        .isInstanceOf(Problem.class)
+        .hasMessageContaining(file.toString())
+        .hasMessageContaining(words);
+  }
+
+  @ParameterizedTest
+  @CsvSource(
+      delimiter = '|',
+      value = {
+        "list.m3u8 | #EXTM3U\\n#EXT-X-TARGETDURATION:2\\n#EXTINF:2,\\ntone.wav\\n#EXT-X-ENDLIST\\n",
+        "list.m3u8 | #EXTM3U\\n#EXT-X-TARGETDURATION:2\\n#EXTINF:2,\\nhttp://127.0.0.1:9/a.ts\\n#EXT-X-ENDLIST\\n",
+        "list.ffconcat | ffconcat version 1.0\\nfile tone.wav\\n",
+        "list.mp3 | ffconcat version 1.0\\nfile tone.wav\\n",
+        "list.mpd | <?xml version=\"1.0\"?><MPD xmlns=\"urn:mpeg:dash:schema:mpd:2011\"/>",
+        "list.sdp | v=0\\no=- 0 0 IN IP4 127.0.0.1\\ns=x\\nc=IN IP4 127.0.0.1\\nt=0 0\\nm=audio 5004 RTP/AVP 0\\n"
+      })
+  void aPlaylistOrManifestIsNoMediaAndNothingItNamesIsOpened(String name, String content)
+      throws IOException {
+    FfmpegProgram.make(
+        folder.resolve("tone.wav"), TONE.formatted(48_000, "mono") + "-c:a pcm_s16le");
+    Path list = Files.writeString(folder.resolve(name), content.replace("\\n", "\n"));
+    assertProblem(list, "can be read");
+  }
+}
