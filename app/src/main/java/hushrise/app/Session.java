@@ -24,7 +24,8 @@ public final class Session {
   private Optional<Path> file = Optional.empty();
   private final ReadOnlyObjectWrapper<Project> project =
       new ReadOnlyObjectWrapper<>(history.present());
-  private final ObjectProperty<Selection> selection = new SimpleObjectProperty<>(Selection.nothing());
+  private final ObjectProperty<Selection> selection =
+      new SimpleObjectProperty<>(Selection.nothing());
   private final LongProperty playhead = new SimpleLongProperty();
   private final ReadOnlyObjectWrapper<Boolean> unsaved = new ReadOnlyObjectWrapper<>(false);
 

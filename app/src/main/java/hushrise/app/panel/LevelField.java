@@ -83,7 +83,6 @@ public final class LevelField extends TextField {
 
   private void take() {
     if (getText().equals(LevelText.format(shownDb))) {
-      wrong(false);
       return;
     }
     OptionalDouble typed = LevelText.parse(getText());

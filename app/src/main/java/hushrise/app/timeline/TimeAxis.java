@@ -11,9 +11,12 @@ public record TimeAxis(double startFrame, double framesPerPixel) {
   /** The closest zoom: a sample frame is four pixels wide. */
   private static final double CLOSEST = 0.25;
 
+  /** The film and the air after it, in lengths of the film. */
+  private static final double AIR = 1.015;
+
   /** An axis that shows a whole film and a little air after it. */
   public static TimeAxis fitting(long lengthFrames, double width) {
-    return new TimeAxis(0, Math.max(CLOSEST, lengthFrames * 1.015 / Math.max(1, width)));
+    return new TimeAxis(0, Math.max(CLOSEST, lengthFrames * AIR / Math.max(1, width)));
   }
 
   public double xOf(double frame) {
@@ -48,7 +51,9 @@ public record TimeAxis(double startFrame, double framesPerPixel) {
   }
 
   private TimeAxis within(long lengthFrames, double width) {
-    double last = Math.max(0, lengthFrames * 1.015 - width * framesPerPixel);
+    double shown = width * framesPerPixel;
+    double air = Math.min(lengthFrames * (AIR - 1), shown / 4);
+    double last = Math.max(0, lengthFrames + air - shown);
     return new TimeAxis(Math.clamp(startFrame, 0, last), framesPerPixel);
   }
 }
