@@ -7,8 +7,8 @@ import hushrise.core.project.LevelLine;
 import hushrise.core.project.Rise;
 import hushrise.core.project.Track;
 import java.util.Arrays;
-import java.util.List;
 import java.util.stream.LongStream;
+import java.util.stream.Stream;
 
 /**
  * A track's level over time, made ready for rendering: track level, line, rises and hushes summed
@@ -21,28 +21,29 @@ import java.util.stream.LongStream;
  */
 public final class TrackCurve {
 
+  private static final Hush.Knots[] NONE = {};
+
   private final double trackDb;
   private final boolean off;
-  private final LevelLine line;
   private final long[] knots;
-  private final Hush.Knots[][] hushesIn;
-  private final Hush.Knots[][] risesIn;
-  private final boolean[] steady;
+  private final Interval[] intervals;
 
   private TrackCurve(Track track, int sampleRate) {
     trackDb = track.levelDb();
     off = trackDb <= Decibels.OFF_DB;
-    line = track.line();
+    LevelLine line = track.line();
     Hush.Knots[] hushes =
         track.hushes().stream().map(h -> h.knots(sampleRate)).toArray(Hush.Knots[]::new);
     Hush.Knots[] rises =
         track.rises().stream().map((Rise r) -> r.knots(sampleRate)).toArray(Hush.Knots[]::new);
     knots = knotsOf(line, hushes, rises);
-    hushesIn = activeIn(knots, hushes);
-    risesIn = activeIn(knots, rises);
-    steady = new boolean[knots.length + 1];
-    for (int i = 0; i < steady.length; i++) {
-      steady[i] = isSteady(i);
+    Hush.Knots[][] hushesIn = activeIn(knots, hushes);
+    Hush.Knots[][] risesIn = activeIn(knots, rises);
+    intervals = new Interval[knots.length + 1];
+    for (int i = 0; i < intervals.length; i++) {
+      long first = i > 0 ? knots[i - 1] : knots.length == 0 ? 0 : knots[0] - 1;
+      boolean outer = i == 0 || i == knots.length;
+      intervals[i] = new Interval(line, first, outer, hushesIn[i], risesIn[i]);
     }
   }
 
@@ -53,8 +54,7 @@ public final class TrackCurve {
   private static long[] knotsOf(LevelLine line, Hush.Knots[] hushes, Hush.Knots[] rises) {
     LongStream ofLine = line.keyframes().stream().mapToLong(Keyframe::frame);
     LongStream ofSpans =
-        Arrays.stream(new Hush.Knots[][] {hushes, rises})
-            .flatMap(Arrays::stream)
+        Stream.concat(Arrays.stream(hushes), Arrays.stream(rises))
             .flatMapToLong(k -> LongStream.of(k.start(), k.floorStart(), k.floorEnd(), k.end()));
     return LongStream.concat(ofLine, ofSpans).sorted().distinct().toArray();
   }
@@ -62,7 +62,7 @@ public final class TrackCurve {
   /** For each interval (0 lies before the first knot) the spans in force in it. */
   private static Hush.Knots[][] activeIn(long[] knots, Hush.Knots[] spans) {
     Hush.Knots[][] active = new Hush.Knots[knots.length + 1][];
-    Arrays.fill(active, new Hush.Knots[0]);
+    Arrays.fill(active, NONE);
     for (Hush.Knots span : spans) {
       int first = Arrays.binarySearch(knots, span.start()) + 1;
       for (int i = first; i <= knots.length && knots[i - 1] < span.end(); i++) {
@@ -71,38 +71,6 @@ public final class TrackCurve {
       }
     }
     return active;
-  }
-
-  private boolean isSteady(int interval) {
-    if (interval == 0 || interval == knots.length) {
-      return true;
-    }
-    long first = knots[interval - 1];
-    return lineIsSteady(first)
-        && areLevel(hushesIn[interval], first)
-        && areLevel(risesIn[interval], first);
-  }
-
-  private boolean lineIsSteady(long frame) {
-    int next = line.indexAfter(frame);
-    List<Keyframe> keyframes = line.keyframes();
-    if (next == 0 || next == keyframes.size()) {
-      return true;
-    }
-    Keyframe before = keyframes.get(next - 1);
-    return switch (before.shape()) {
-      case HOLD -> true;
-      case STRAIGHT, SMOOTH -> before.levelDb() == keyframes.get(next).levelDb();
-    };
-  }
-
-  private static boolean areLevel(Hush.Knots[] spans, long frame) {
-    for (Hush.Knots span : spans) {
-      if (frame < span.floorStart() || frame >= span.floorEnd()) {
-        return false;
-      }
-    }
-    return true;
   }
 
   /**
@@ -124,23 +92,12 @@ public final class TrackCurve {
 
   /** The level at a time as a sum in dB; minus infinity where the track or the line is off. */
   public double levelDbAt(long frame) {
-    return levelDbAt(frame, seek(frame, 0));
+    int at = Arrays.binarySearch(knots, frame);
+    return levelDbAt(frame, at >= 0 ? at + 1 : -at - 1);
   }
 
   private double levelDbAt(long frame, int interval) {
-    double lineDb = line.levelDbAt(frame);
-    if (off || lineDb <= Decibels.OFF_DB) {
-      return Double.NEGATIVE_INFINITY;
-    }
-    double deepest = 0;
-    for (Hush.Knots hush : hushesIn[interval]) {
-      deepest = Math.min(deepest, hush.levelDbAt(frame));
-    }
-    double highest = 0;
-    for (Hush.Knots rise : risesIn[interval]) {
-      highest = Math.max(highest, rise.levelDbAt(frame));
-    }
-    return trackDb + lineDb + highest + deepest;
+    return off ? Double.NEGATIVE_INFINITY : trackDb + intervals[interval].levelDbAt(frame);
   }
 
   /**
@@ -158,7 +115,7 @@ public final class TrackCurve {
       at = seek(frame, at);
       float factor = (float) Decibels.toFactor(levelDbAt(frame, at));
       factors[done++] = factor;
-      if (steady[at]) {
+      if (intervals[at].isSteady()) {
         long until = at == knots.length ? Long.MAX_VALUE : knots[at];
         while (done < count && firstFrame + (long) done * step < until) {
           factors[done++] = factor;

@@ -34,8 +34,9 @@ final class ClipReader {
    * Reads at most {@link Mixer#BLOCK} frames.
    *
    * @param at frames from the clip's start
+   * @param offset where in the arrays to begin
    */
-  void read(long at, int frames, float[] left, float[] right) {
+  void read(long at, int frames, float[] left, float[] right, int offset) {
     int done = 0;
     int next = firstSeamEndingAfter(at);
     while (done < frames) {
@@ -47,14 +48,14 @@ final class ClipReader {
       if (next == seams.size() || here < start(seams.get(next))) {
         long until = next == seams.size() ? Long.MAX_VALUE : start(seams.get(next));
         int n = (int) Math.min(frames - done, until - here);
-        source.read(mediaFrame, n, left, right, done);
+        source.read(mediaFrame, n, left, right, offset + done);
         done += n;
       } else {
         Seam seam = seams.get(next);
         int n = (int) Math.min(frames - done, end(seam) - here);
-        source.read(mediaFrame, n, left, right, done);
+        source.read(mediaFrame, n, left, right, offset + done);
         source.read(seam.toFrame() + here - seam.atFrame(), n, otherLeft, otherRight, 0);
-        crossfade(seam, here, n, left, right, done);
+        crossfade(seam, here, n, left, right, offset + done);
         done += n;
       }
     }

@@ -9,11 +9,13 @@ import hushrise.core.sound.SampleSource;
  * block.
  *
  * <p>Factors are worked out every {@link Mixer#CELL} frames, at multiples of it, and run straight
- * between: at 48 kHz a third of a millisecond, in which a straight line stays within 0.01 dB of any
- * fade or hush a person would make, and a hold's step costs no click. Runs of cells with one steady
- * factor become one loop that the compiler turns into vector instructions.
+ * between: at 48 kHz two thirds of a millisecond, in which a straight line stays within 0.01 dB of
+ * any fade or hush a person would make, and a hold's step costs no click. Runs of cells with one
+ * steady factor become one loop that the compiler turns into vector instructions.
  */
 final class ClipVoice {
+
+  private static final float[] STEPS = steps();
 
   private final Clip clip;
   private final ClipReader reader;
@@ -21,6 +23,7 @@ final class ClipVoice {
   private final float[] left;
   private final float[] right;
   private final float[] factors;
+  private final float[] gains;
 
   ClipVoice(Clip clip, SampleSource source, Scratch scratch) {
     this.clip = clip;
@@ -28,6 +31,7 @@ final class ClipVoice {
     this.left = scratch.left();
     this.right = scratch.right();
     this.factors = scratch.factors();
+    this.gains = scratch.gains();
     this.gain = (float) Decibels.toFactor(clip.gainDb());
   }
 
@@ -43,7 +47,7 @@ final class ClipVoice {
   void addTo(long startFrame, int frames, float[] trackFactors, float[] mixLeft, float[] mixRight) {
     int first = (int) Math.max(0, clip.startFrame() - startFrame);
     int last = (int) Math.min(frames, clip.endFrame() - startFrame);
-    reader.read(startFrame + first - clip.startFrame(), last - first, left, right);
+    reader.read(startFrame + first - clip.startFrame(), last - first, left, right, first);
     float[] rightSamples = reader.channels() == 1 ? left : right;
     long cell = Math.floorDiv(startFrame, Mixer.CELL) * Mixer.CELL;
     int skip = (int) (startFrame - cell);
@@ -51,53 +55,61 @@ final class ClipVoice {
     for (int i = 0; i <= cells; i++) {
       factors[i] = trackFactors[i] * gain * (float) clip.fadeFactorAt(cell + (long) i * Mixer.CELL);
     }
-    int at = first;
-    while (at < last) {
-      int i = (skip + at) / Mixer.CELL;
-      float factor = factors[i];
-      if (factors[i + 1] == factor) {
-        int j = i + 1;
-        while (j < cells && factors[j + 1] == factor) {
-          j++;
-        }
-        int until = Math.min(last, j * Mixer.CELL - skip);
-        addSteady(at, until, at - first, factor, left, mixLeft);
-        addSteady(at, until, at - first, factor, rightSamples, mixRight);
-        at = until;
-      } else {
-        int until = Math.min(last, (i + 1) * Mixer.CELL - skip);
-        float slope = (factors[i + 1] - factor) / Mixer.CELL;
-        int into = skip + at - i * Mixer.CELL;
-        addSloping(at, until, at - first, factor, slope, into, left, mixLeft);
-        addSloping(at, until, at - first, factor, slope, into, rightSamples, mixRight);
-        at = until;
+    for (int at = first; at < last; ) {
+      int from = (skip + at) / Mixer.CELL;
+      boolean steady = factors[from + 1] == factors[from];
+      int to = from + 1;
+      while (to < cells && (factors[to + 1] == factors[to]) == steady) {
+        to++;
       }
+      int until = Math.min(last, to * Mixer.CELL - skip);
+      if (steady) {
+        addSteady(at, until, factors[from], left, mixLeft);
+        addSteady(at, until, factors[from], rightSamples, mixRight);
+      } else {
+        fillGains(at, until, skip);
+        addSloping(at, until, left, mixLeft);
+        addSloping(at, until, rightSamples, mixRight);
+      }
+      at = until;
     }
   }
 
-  private static void addSteady(
-      int from, int to, int sample, float factor, float[] samples, float[] mix) {
+  private static void addSteady(int from, int to, float factor, float[] samples, float[] mix) {
     if (factor == 0) {
       return;
     }
-    int shift = sample - from;
     for (int i = from; i < to; i++) {
-      mix[i] += factor * samples[i + shift];
+      mix[i] += factor * samples[i];
     }
   }
 
-  private static void addSloping(
-      int from,
-      int to,
-      int sample,
-      float factor,
-      float slope,
-      int into,
-      float[] samples,
-      float[] mix) {
-    int shift = sample - from;
-    for (int i = from; i < to; i++) {
-      mix[i] += (factor + slope * (into + i - from)) * samples[i + shift];
+  /** Fills the gains of frames in cells, straight from one cell's factor to the next one's. */
+  private void fillGains(int from, int to, int skip) {
+    for (int i = from; i < to; ) {
+      int cell = (skip + i) / Mixer.CELL;
+      int into = skip + i - cell * Mixer.CELL;
+      int n = Math.min(to - i, Mixer.CELL - into);
+      float factor = factors[cell];
+      float slope = (factors[cell + 1] - factor) / Mixer.CELL;
+      for (int k = 0; k < n; k++) {
+        gains[i + k] = factor + slope * STEPS[into + k];
+      }
+      i += n;
     }
+  }
+
+  private void addSloping(int from, int to, float[] samples, float[] mix) {
+    for (int i = from; i < to; i++) {
+      mix[i] += gains[i] * samples[i];
+    }
+  }
+
+  private static float[] steps() {
+    float[] steps = new float[Mixer.CELL];
+    for (int i = 0; i < steps.length; i++) {
+      steps[i] = i;
+    }
+    return steps;
   }
 }

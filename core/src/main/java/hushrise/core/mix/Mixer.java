@@ -25,7 +25,7 @@ public final class Mixer {
   static final int BLOCK = 4096;
 
   /** Frames between two worked-out gain factors. */
-  static final int CELL = 16;
+  static final int CELL = 32;
 
   static final int CELLS = BLOCK / CELL;
 
