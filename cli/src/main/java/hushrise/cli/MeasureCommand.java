@@ -4,7 +4,6 @@ import hushrise.core.loudness.Measurement;
 import hushrise.core.sound.SampleSource;
 import hushrise.media.CacheFolder;
 import hushrise.media.MediaStore;
-import hushrise.media.Probe;
 import java.nio.file.Path;
 import java.util.concurrent.Callable;
 import picocli.CommandLine.Command;
@@ -33,14 +32,7 @@ final class MeasureCommand implements Callable<Integer> {
   public Integer call() {
     ProgressLine progress = new ProgressLine(json);
     MediaStore store = new MediaStore(CacheFolder.ofUser());
-    int rate =
-        Probe.of(file)
-            .sound()
-            .orElseThrow(
-                () ->
-                    new hushrise.core.Problem(
-                        "%s has no sound: choose another file.".formatted(file)))
-            .sampleRate();
+    int rate = MediaStore.soundRate(file);
     SampleSource source = store.open(file, rate, progress.of("Reading"));
     Measurement m = Measurement.of(source, rate, progress.of("Measuring"));
     progress.end();

@@ -16,16 +16,21 @@ import java.lang.foreign.MemorySegment;
 import java.nio.ByteOrder;
 import java.nio.FloatBuffer;
 import java.nio.channels.FileChannel;
+import java.nio.file.Files;
 import java.nio.file.Path;
 import java.util.Map;
 import java.util.Optional;
 import java.util.concurrent.ConcurrentHashMap;
+import org.slf4j.Logger;
+import org.slf4j.LoggerFactory;
 
 /**
  * The sound of media files, ready to be read at any place: decoded once into the cache, or mapped
  * where it lies when the file is a WAV at the project's rate. Safe for any number of threads.
  */
 public final class MediaStore implements SoundLibrary {
+
+  private static final Logger LOG = LoggerFactory.getLogger(MediaStore.class);
 
   private final CacheFolder cache;
   private final Map<Path, SampleSource> open = new ConcurrentHashMap<>();
@@ -86,6 +91,26 @@ public final class MediaStore implements SoundLibrary {
       return MediaKind.VOICE;
     }
     return probe.seconds() >= 10 ? MediaKind.MUSIC : MediaKind.EFFECT;
+  }
+
+  /**
+   * The sample rate of a file's sound in Hz; for a plain WAV found without FFmpeg.
+   *
+   * @throws Problem when it cannot be read or has no sound
+   */
+  public static int soundRate(Path file) {
+    try {
+      Optional<WavLayout> wav = Files.isRegularFile(file) ? WavLayout.of(file) : Optional.empty();
+      if (wav.isPresent()) {
+        return wav.get().sampleRate();
+      }
+    } catch (IOException e) {
+      LOG.debug("{} is looked at by FFmpeg instead", file, e);
+    }
+    return Probe.of(file)
+        .sound()
+        .orElseThrow(() -> new Problem("%s has no sound: choose another file.".formatted(file)))
+        .sampleRate();
   }
 
   @Override

@@ -49,14 +49,16 @@ public final class Delivery {
     Mixer mixer = Mixer.of(project, library, heard);
     Measurement.Running running = new Measurement.Running(project.sampleRate(), 2);
     float[][] planar = new float[2][BLOCK];
-    for (long at = 0; at < length; at += BLOCK) {
-      progress.at(at / (double) length);
-      int n = (int) Math.min(BLOCK, length - at);
-      mixer.render(at, n, planar[0], planar[1]);
-      running.add(planar, n);
-      writer.write(planar[0], planar[1], n);
+    try (WriteBehind behind = new WriteBehind(writer, BLOCK)) {
+      for (long at = 0; at < length; at += BLOCK) {
+        progress.at(at / (double) length);
+        int n = (int) Math.min(BLOCK, length - at);
+        mixer.render(at, n, planar[0], planar[1]);
+        running.add(planar, n);
+        behind.write(planar[0], planar[1], n);
+      }
+      behind.finish();
     }
-    writer.finish();
     progress.at(1);
     return running.result();
   }

@@ -31,6 +31,8 @@ public final class LoudnessMeter {
   private int framesInStep;
   private int stepFrames;
   private double stepSum;
+  private double momentarySum;
+  private double shortTermSum;
   private double momentary;
   private double shortTerm;
   private double maxMomentary;
@@ -86,31 +88,43 @@ public final class LoudnessMeter {
   private void closeStep() {
     double energy = stepSum / stepFrames;
     totalSum += stepSum;
+    momentarySum += energy - stepsAgo(MOMENTARY_STEPS);
+    shortTermSum += energy - stepsAgo(SHORT_TERM_STEPS);
     steps[(int) (stepCount % SHORT_TERM_STEPS)] = energy;
     stepCount++;
     stepSum = 0;
     framesInStep = 0;
     stepFrames = lengthOfStep(stepCount);
-    momentary = meanOfLast(MOMENTARY_STEPS);
-    maxMomentary = Math.max(maxMomentary, momentary);
     boolean hop = stepCount % HOP_STEPS == 0;
+    if (hop) {
+      momentarySum = sumOfLast(MOMENTARY_STEPS);
+      shortTermSum = sumOfLast(SHORT_TERM_STEPS);
+    }
+    momentary = Math.max(0, momentarySum / MOMENTARY_STEPS);
+    shortTerm = Math.max(0, shortTermSum / SHORT_TERM_STEPS);
+    maxMomentary = Math.max(maxMomentary, momentary);
+    maxShortTerm = Math.max(maxShortTerm, shortTerm);
     if (stepCount >= MOMENTARY_STEPS && hop) {
       blocks = push(blocks, blockCount++, momentary);
     }
-    shortTerm = meanOfLast(SHORT_TERM_STEPS);
-    maxShortTerm = Math.max(maxShortTerm, shortTerm);
     if (stepCount >= SHORT_TERM_STEPS && hop) {
       shortTerms = push(shortTerms, shortTermCount++, shortTerm);
     }
   }
 
-  private double meanOfLast(int count) {
+  /** The energy of the step that leaves a window of {@code count} steps as the next one enters. */
+  private double stepsAgo(int count) {
+    return stepCount < count ? 0 : steps[(int) ((stepCount - count) % SHORT_TERM_STEPS)];
+  }
+
+  /** The exact sum at each hop, so that the running sums cannot drift. */
+  private double sumOfLast(int count) {
     double sum = 0;
     int last = (int) ((stepCount - 1) % SHORT_TERM_STEPS);
     for (int i = 0, at = last; i < count; i++, at = at == 0 ? SHORT_TERM_STEPS - 1 : at - 1) {
       sum += steps[at];
     }
-    return sum / count;
+    return sum;
   }
 
   private static double[] push(double[] values, int count, double value) {

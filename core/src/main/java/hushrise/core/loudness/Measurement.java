@@ -5,6 +5,9 @@ import hushrise.core.mix.Mixer;
 import hushrise.core.sound.Progress;
 import hushrise.core.sound.SampleSource;
 import hushrise.core.time.Span;
+import java.util.Arrays;
+import java.util.concurrent.CancellationException;
+import java.util.concurrent.CompletableFuture;
 
 /**
  * What was measured of a programme. Levels of silence are minus infinity.
@@ -28,18 +31,66 @@ public record Measurement(
 
   private static final int BLOCK = 1 << 14;
 
-  /** Measures a whole source. */
+  /** Measures a whole source: its loudness here, its peaks on another thread meanwhile. */
   public static Measurement of(SampleSource source, int sampleRate, Progress progress) {
-    Running running = new Running(sampleRate, source.channels());
+    CompletableFuture<TruePeakMeter[]> peaks = CompletableFuture.supplyAsync(() -> peaksOf(source));
+    LoudnessMeter loudness = LoudnessMeter.forChannels(sampleRate, source.channels());
+    try {
+      stream(
+          source,
+          (planar, n, fraction) -> {
+            loudness.add(planar, 0, n);
+            progress.at(fraction);
+          });
+      return of(source.lengthFrames() / (double) sampleRate, loudness, peaks.join());
+    } catch (CancellationException e) {
+      peaks.cancel(true);
+      throw e;
+    }
+  }
+
+  private static TruePeakMeter[] peaksOf(SampleSource source) {
+    TruePeakMeter[] peaks = new TruePeakMeter[source.channels()];
+    Arrays.setAll(peaks, c -> new TruePeakMeter());
+    stream(
+        source,
+        (planar, n, fraction) -> {
+          for (int c = 0; c < peaks.length; c++) {
+            peaks[c].add(planar[c], 0, n);
+          }
+        });
+    return peaks;
+  }
+
+  private interface Blocks {
+    void take(float[][] planar, int frames, double fraction);
+  }
+
+  private static void stream(SampleSource source, Blocks blocks) {
     float[][] planar = new float[2][BLOCK];
     long length = source.lengthFrames();
     for (long at = 0; at < length; at += BLOCK) {
       int n = (int) Math.min(BLOCK, length - at);
       source.read(at, n, planar[0], planar[1], 0);
-      running.add(planar, n);
-      progress.at((at + n) / (double) length);
+      blocks.take(planar, n, (at + n) / (double) length);
     }
-    return running.result();
+  }
+
+  private static Measurement of(double seconds, LoudnessMeter loudness, TruePeakMeter[] peaks) {
+    double truePeak = 0;
+    double samplePeak = 0;
+    for (TruePeakMeter peak : peaks) {
+      truePeak = Math.max(truePeak, peak.truePeak());
+      samplePeak = Math.max(samplePeak, peak.samplePeak());
+    }
+    return new Measurement(
+        seconds,
+        loudness.integratedLufs(),
+        loudness.loudnessRangeLu(),
+        loudness.maxMomentaryLufs(),
+        loudness.maxShortTermLufs(),
+        Decibels.ofFactor(truePeak),
+        Decibels.ofFactor(samplePeak));
   }
 
   /** The gated loudness of what a mixer renders over a span, in LUFS. */
@@ -85,20 +136,7 @@ public record Measurement(
 
     /** What has been measured so far. */
     public Measurement result() {
-      double truePeak = 0;
-      double samplePeak = 0;
-      for (TruePeakMeter peak : peaks) {
-        truePeak = Math.max(truePeak, peak.truePeak());
-        samplePeak = Math.max(samplePeak, peak.samplePeak());
-      }
-      return new Measurement(
-          frames / (double) sampleRate,
-          loudness.integratedLufs(),
-          loudness.loudnessRangeLu(),
-          loudness.maxMomentaryLufs(),
-          loudness.maxShortTermLufs(),
-          Decibels.ofFactor(truePeak),
-          Decibels.ofFactor(samplePeak));
+      return of(frames / (double) sampleRate, loudness, peaks);
     }
   }
 }

@@ -13,6 +13,7 @@ import hushrise.core.project.Media;
 import hushrise.core.project.Project;
 import hushrise.core.project.Track;
 import hushrise.core.project.TrackKind;
+import hushrise.core.sound.Progress;
 import hushrise.core.sound.SampleSource;
 import hushrise.core.sound.SoundLibrary;
 import hushrise.core.time.FrameRate;
@@ -174,14 +175,7 @@ public final class FilmMaker {
   }
 
   private double loudness(SampleSource source) {
-    Measurement.Running running = new Measurement.Running(sampleRate, source.channels());
-    float[][] planar = new float[2][1 << 14];
-    for (long at = 0; at < source.lengthFrames(); at += planar[0].length) {
-      int n = (int) Math.min(planar[0].length, source.lengthFrames() - at);
-      source.read(at, n, planar[0], planar[1], 0);
-      running.add(planar, n);
-    }
-    return running.result().integratedLufs();
+    return Measurement.of(source, sampleRate, Progress.NONE).integratedLufs();
   }
 
   /** Lowers the camera sound where it would stand less than 15 LU under a passage's voice. */
