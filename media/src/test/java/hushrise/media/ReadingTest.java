@@ -16,6 +16,7 @@ import java.io.RandomAccessFile;
 import java.nio.file.Files;
 import java.nio.file.Path;
 import java.util.List;
+import java.util.Random;
 import java.util.concurrent.CancellationException;
 import java.util.stream.Stream;
 import org.junit.jupiter.api.Test;
@@ -25,51 +26,53 @@ import org.junit.jupiter.params.provider.ValueSource;
 
 class ReadingTest extends MediaTestCase {
 
-  private static final String TONE =
-      "-f lavfi -i sine=frequency=1000:sample_rate=%d:duration=2 -af volume=4,aformat=channel_layouts=%s ";
+  private static final double AMPLITUDE = 0.4;
 
-  /** The mono tone of 0.5 spread over two channels at equal power. */
-  private static final double STEREO_AMPLITUDE = 0.5 * Math.sqrt(0.5);
+  /** A 1 kHz tone of two seconds in a file of another maker. */
+  private Path tone(String name, String encoder, int sampleRate, String layout) {
+    return tone(name, encoder, sampleRate, layout, 2);
+  }
+
+  private Path tone(String name, String encoder, int sampleRate, String layout, int seconds) {
+    return new SoundFileMaker(encoder, sampleRate, layout, seconds)
+        .write(folder.resolve(name), t -> AMPLITUDE * Math.sin(2 * Math.PI * 1000 * t));
+  }
 
   @ParameterizedTest(name = "{0} at {1} Hz")
   @CsvSource({
-    "a.wav,  44100, -c:a pcm_s16le",
-    "b.wav,  48000, -c:a pcm_u8",
-    "c.aiff, 44100, -c:a pcm_s16be",
-    "d.flac, 96000, -c:a flac",
-    "e.mp3,  44100, -c:a libmp3lame -b:a 192k",
-    "f.ogg,  44100, -c:a vorbis -strict -2 -b:a 192k",
-    "g.opus, 48000, -c:a libopus -b:a 128k",
-    "h.m4a,  32000, -c:a aac -b:a 128k",
-    "i.aac,  48000, -c:a aac -b:a 128k",
-    "j.mp4,  48000, -c:a aac -b:a 128k",
-    "k.mov,  44100, -c:a pcm_s16le",
-    "l.mkv,  44100, -c:a flac",
-    "m.webm, 48000, -c:a libopus -b:a 128k",
-    "n.avi,  22050, -c:a pcm_s16le",
-    "o.wav,   8000, -c:a pcm_s16le",
-    "p.m4a,  44100, -c:a alac"
+    "a.wav,  44100, pcm_s16le",
+    "b.wav,  48000, pcm_u8",
+    "c.aiff, 44100, pcm_s16be",
+    "d.flac, 96000, flac",
+    "e.mp3,  44100, libmp3lame",
+    "f.ogg,  44100, vorbis",
+    "g.opus, 48000, libopus",
+    "h.m4a,  32000, aac",
+    "i.aac,  48000, aac",
+    "j.mp4,  48000, aac",
+    "k.mov,  44100, pcm_s16le",
+    "l.mkv,  44100, flac",
+    "m.webm, 48000, libopus",
+    "n.avi,  22050, pcm_s16le",
+    "o.wav,   8000, pcm_s16le",
+    "p.m4a,  44100, alac"
   })
-  void everyFormatIsDecodedToItsTone(String name, int rate, String coding) {
-    Path file = FfmpegProgram.make(folder.resolve(name), TONE.formatted(rate, "stereo") + coding);
+  void everyFormatIsDecodedToItsTone(String name, int rate, String encoder) {
+    Path file = tone(name, encoder, rate, "stereo");
     SampleSource sound = open(file);
     assertThat(sound.channels()).isEqualTo(2);
     assertThat(sound.lengthFrames() / (double) RATE).isCloseTo(2, within(0.06));
     float[] second = read(sound, RATE / 2, RATE);
     assertThat(frequency(second)).isBetween(999, 1001);
     assertThat(20 * Math.log10(rms(second)))
-        .isCloseTo(20 * Math.log10(STEREO_AMPLITUDE * Math.sqrt(0.5)), within(0.5));
+        .isCloseTo(20 * Math.log10(AMPLITUDE * Math.sqrt(0.5)), within(0.5));
   }
 
   @Test
   void monoStaysMonoAndSurroundIsFoldedToStereo() {
-    Path mono =
-        FfmpegProgram.make(
-            folder.resolve("mono.flac"), TONE.formatted(44_100, "mono") + "-c:a flac");
+    Path mono = tone("mono.flac", "flac", 44_100, "mono");
     assertThat(open(mono).channels()).isEqualTo(1);
-    Path surround =
-        FfmpegProgram.make(
-            folder.resolve("surround.flac"), TONE.formatted(48_000, "5.1") + "-c:a flac");
+    Path surround = tone("surround.flac", "flac", 48_000, "5.1");
     SampleSource folded = open(surround);
     assertThat(folded.channels()).isEqualTo(2);
     assertThat(frequency(read(folded, RATE / 2, RATE))).isBetween(999, 1001);
@@ -100,10 +103,10 @@ class ReadingTest extends MediaTestCase {
 
   @Test
   void aStoredSoundReadsTheSameFromEveryPlace() {
+    Random noise = new Random(4);
     Path file =
-        FfmpegProgram.make(
-            folder.resolve("n.flac"),
-            "-f lavfi -i anoisesrc=d=1:c=white:r=48000:a=0.5:seed=4 -ac 2 -c:a flac");
+        new SoundFileMaker("flac", RATE, "stereo", 1)
+            .write(folder.resolve("n.flac"), t -> noise.nextDouble(-0.5, 0.5));
     SampleSource sound = open(file);
     float[] whole = read(sound, 0, RATE);
     for (int from : new int[] {0, 1, 8_000, 8_191, 8_192, 20_000, 40_960}) {
@@ -114,9 +117,7 @@ class ReadingTest extends MediaTestCase {
 
   @Test
   void decodingHappensOnceAndADamagedCacheFileIsMadeAgain() throws IOException {
-    Path file =
-        FfmpegProgram.make(
-            folder.resolve("t.mp3"), TONE.formatted(44_100, "stereo") + "-c:a libmp3lame");
+    Path file = tone("t.mp3", "libmp3lame", 44_100, "stereo");
     float[] first = read(open(file), 0, RATE);
     Path cached = cachedSound();
     Object key = Files.readAttributes(cached, "unix:ino").get("ino");
@@ -144,11 +145,10 @@ class ReadingTest extends MediaTestCase {
     CacheFolder small = new CacheFolder(folder.resolve("small"), 1_200_000);
     MediaStore bounded = new MediaStore(small);
     for (int i = 0; i < 5; i++) {
+      double hz = 300 + i;
       Path file =
-          FfmpegProgram.make(
-              folder.resolve("s" + i + ".flac"),
-              "-f lavfi -i sine=frequency=%d:sample_rate=48000:duration=2 -c:a flac"
-                  .formatted(300 + i));
+          new SoundFileMaker("flac", RATE, "mono", 2)
+              .write(folder.resolve("s" + i + ".flac"), t -> 0.4 * Math.sin(2 * Math.PI * hz * t));
       bounded.open(file, RATE, Progress.NONE);
     }
     try (Stream<Path> left = Files.list(folder.resolve("small"))) {
@@ -162,8 +162,7 @@ class ReadingTest extends MediaTestCase {
 
   @Test
   void cancellingADecodeLeavesNothingBehind() throws IOException {
-    Path file =
-        FfmpegProgram.make(folder.resolve("long.flac"), "-f lavfi -i sine=duration=20 -c:a flac");
+    Path file = tone("long.flac", "flac", 44_100, "mono", 20);
     assertThatThrownBy(
             () ->
                 store.open(
@@ -180,14 +179,12 @@ class ReadingTest extends MediaTestCase {
 
   @Test
   void peaksComeFromTheCacheAndFitTheSound() {
-    Path file =
-        FfmpegProgram.make(
-            folder.resolve("t.flac"), TONE.formatted(48_000, "stereo") + "-c:a flac");
+    Path file = tone("t.flac", "flac", 48_000, "stereo");
     Peaks peaks = store.peaks(file, RATE);
     float[] found = new float[3];
     peaks.over(10_000, 60_000, found);
-    assertThat((double) found[1]).isCloseTo(STEREO_AMPLITUDE, within(0.01));
-    assertThat((double) found[2]).isCloseTo(STEREO_AMPLITUDE * Math.sqrt(0.5), within(0.01));
+    assertThat((double) found[1]).isCloseTo(AMPLITUDE, within(0.01));
+    assertThat((double) found[2]).isCloseTo(AMPLITUDE * Math.sqrt(0.5), within(0.01));
     assertThat(freshStore().peaks(file, RATE).lengthFrames()).isEqualTo(peaks.lengthFrames());
   }
 
@@ -224,9 +221,7 @@ class ReadingTest extends MediaTestCase {
         Files.writeString(folder.resolve("notes.mp3"), "just words, nothing else\n".repeat(200)),
         "can be read");
     assertProblem(film("mute.mp4", OutputFormat.MP4, 10, false), "has no sound");
-    Path sound =
-        FfmpegProgram.make(
-            folder.resolve("sound.flac"), TONE.formatted(48_000, "mono") + "-c:a flac");
+    Path sound = tone("sound.flac", "flac", 48_000, "mono");
     assertThatThrownBy(() -> store.take(sound, MediaKind.PICTURE, Progress.NONE))
         .isInstanceOf(Problem.class)
         .hasMessageContaining("has no picture");
@@ -234,16 +229,13 @@ class ReadingTest extends MediaTestCase {
 
   @ParameterizedTest
   @CsvSource({
-    "cut.wav,  48000, -c:a pcm_s16le",
-    "cut2.wav, 44100, -c:a pcm_s16le",
-    "cut.flac, 48000, -c:a flac",
-    "cut.m4a,  48000, -c:a aac -movflags faststart"
+    "cut.wav,  48000, pcm_s16le",
+    "cut2.wav, 44100, pcm_s16le",
+    "cut.flac, 48000, flac",
+    "cut.m4a,  48000, aac"
   })
-  void aFileThatIsCutShortIsRefused(String name, int rate, String coding) throws IOException {
-    Path file =
-        FfmpegProgram.make(
-            folder.resolve(name),
-            TONE.formatted(rate, "stereo").replace("duration=2", "duration=8") + coding);
+  void aFileThatIsCutShortIsRefused(String name, int rate, String encoder) throws IOException {
+    Path file = tone(name, encoder, rate, "stereo", 8);
     try (RandomAccessFile cut = new RandomAccessFile(file.toFile(), "rw")) {
       cut.setLength(cut.length() / 2);
     }
@@ -270,8 +262,7 @@ class ReadingTest extends MediaTestCase {
       })
   void aPlaylistOrManifestIsNoMediaAndNothingItNamesIsOpened(String name, String content)
       throws IOException {
-    FfmpegProgram.make(
-        folder.resolve("tone.wav"), TONE.formatted(48_000, "mono") + "-c:a pcm_s16le");
+    tone("tone.wav", "pcm_s16le", 48_000, "mono");
     Path list = Files.writeString(folder.resolve(name), content.replace("\\n", "\n"));
     assertProblem(list, "can be read");
   }
