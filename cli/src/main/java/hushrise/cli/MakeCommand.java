@@ -16,6 +16,7 @@ import hushrise.media.CacheFolder;
 import hushrise.media.Deliverer;
 import hushrise.media.MediaStore;
 import hushrise.media.OutputFormat;
+import hushrise.media.SongStore;
 import java.nio.file.Path;
 import java.util.ArrayList;
 import java.util.List;
@@ -117,10 +118,15 @@ final class MakeCommand implements Callable<Integer> {
     checkUsage();
     refuseInputAsOutput();
     OutputFormat format = OutputFormat.of(output);
-    MediaStore store = new MediaStore(CacheFolder.ofUser());
+    CacheFolder cache = CacheFolder.ofUser();
+    MediaStore store = new MediaStore(cache);
+    SongStore songs = new SongStore(store, cache);
     ProgressLine progress = new ProgressLine(json);
     FilmPlan plan = plan(store, progress);
-    Project hushed = new FilmMaker(plan, store).make(nameOf(output));
+    for (FilmPlan.Placed song : plan.music()) {
+      songs.listen(song.media(), progress.of("Listening to " + song.media().title()));
+    }
+    Project hushed = new FilmMaker(plan, store, songs).make(nameOf(output));
     Project project = FilmMaker.withinPeak(hushed, FilmMaker.truePeakDbtp(hushed, store));
     if (save != null) {
       ProjectFile.save(project, save);

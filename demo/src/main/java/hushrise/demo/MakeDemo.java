@@ -18,6 +18,7 @@ import hushrise.media.DrawnFilmWriter;
 import hushrise.media.FileMixWriter;
 import hushrise.media.MediaStore;
 import hushrise.media.OutputFormat;
+import hushrise.media.SongStore;
 import java.nio.file.Path;
 import java.util.ArrayList;
 import java.util.List;
@@ -54,13 +55,15 @@ public final class MakeDemo {
     music();
     horn();
     picture();
-    MediaStore store = new MediaStore(CacheFolder.ofUser());
+    CacheFolder cache = CacheFolder.ofUser();
+    MediaStore store = new MediaStore(cache);
     for (int i = 1; i <= TAKES_AT.length; i++) {
       SampleSource take =
           store.open(spoken.resolve("spoken-" + i + ".wav"), Synth.RATE, Progress.NONE);
       narration(take, i);
     }
-    project(new MediaStore(CacheFolder.ofUser()));
+    MediaStore written = new MediaStore(cache);
+    project(written, new SongStore(written, cache));
   }
 
   private void write(Synth synth, String name, OutputFormat format) {
@@ -134,7 +137,7 @@ public final class MakeDemo {
     }
   }
 
-  private void project(MediaStore store) {
+  private void project(MediaStore store, SongStore songs) {
     Media film =
         take(store, "first-ferry.mp4", MediaKind.PICTURE, "Own drawing and own sound, CC0 1.0");
     List<FilmPlan.Placed> voices = new ArrayList<>();
@@ -159,7 +162,8 @@ public final class MakeDemo {
             FilmPlan.SEPARATION_LU,
             OptionalDouble.empty(),
             OptionalDouble.empty());
-    Project made = new FilmMaker(plan, store).make("First Ferry");
+    songs.listen(tune, Progress.NONE);
+    Project made = new FilmMaker(plan, store, songs).make("First Ferry");
     List<Span> passages = Passages.of(made);
     Span gap =
         new Span(

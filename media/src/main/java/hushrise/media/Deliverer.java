@@ -49,6 +49,8 @@ public final class Deliverer {
                     new Problem(
                         "%s would be a film, and the project has no picture: add one, or deliver sound such as .wav."
                             .formatted(target)));
-    return FileMixWriter.ofFilm(target, format, film.file(), project.sampleRate());
+    return PictureSequence.isOneWholeFilm(project)
+        ? FileMixWriter.ofFilm(target, format, film.file(), project.sampleRate())
+        : FileMixWriter.ofSequence(target, format, project);
   }
 }

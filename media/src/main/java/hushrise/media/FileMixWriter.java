@@ -12,10 +12,12 @@ import static org.bytedeco.ffmpeg.global.avformat.avio_closep;
 import static org.bytedeco.ffmpeg.global.avformat.avio_open;
 
 import hushrise.core.Problem;
+import hushrise.core.project.Project;
 import hushrise.core.sound.MixWriter;
 import hushrise.core.store.AtomicFile;
 import java.nio.file.Path;
 import java.util.Optional;
+import java.util.function.Supplier;
 import org.bytedeco.ffmpeg.avcodec.AVPacket;
 import org.bytedeco.ffmpeg.avformat.AVFormatContext;
 import org.bytedeco.ffmpeg.avformat.AVIOContext;
@@ -58,13 +60,21 @@ public final class FileMixWriter implements MixWriter {
    * @param film the file whose picture goes along, whole
    */
   public static FileMixWriter ofFilm(Path target, OutputFormat format, Path film, int sampleRate) {
-    return new FileMixWriter(target, sampleRate).begin(format, Optional.of(film));
+    FileMixWriter writer = new FileMixWriter(target, sampleRate);
+    return writer.begin(format, Optional.of(() -> writer.feedOf(film, format)));
   }
 
-  private FileMixWriter begin(OutputFormat format, Optional<Path> film) {
+  /** A writer of a film whose picture is put together from a project's clips and encoded anew. */
+  public static FileMixWriter ofSequence(Path target, OutputFormat format, Project project) {
+    FileMixWriter writer = new FileMixWriter(target, project.sampleRate());
+    return writer.begin(
+        format, Optional.of(() -> new PictureSequence(project, writer.output, format)));
+  }
+
+  private FileMixWriter begin(OutputFormat format, Optional<Supplier<PictureFeed>> feed) {
     try {
       avformat_alloc_output_context2(output, null, format.muxer(), null);
-      picture = film.map(f -> feedOf(f, format));
+      picture = feed.map(Supplier::get);
       sound = new SoundEncoder(output, format, sampleRate, format.bitRate());
       AVIOContext file = new AVIOContext(null);
       check(avio_open(file, "file:" + part, AVIO_FLAG_WRITE));

@@ -32,6 +32,9 @@ public final class MediaStore implements SoundLibrary {
 
   private static final Logger LOG = LoggerFactory.getLogger(MediaStore.class);
 
+  /** How long a still counts as being, in seconds. */
+  private static final long STILL_SECONDS = 5;
+
   private final CacheFolder cache;
   private final Map<Path, SampleSource> open = new ConcurrentHashMap<>();
   private final Map<Path, String> keys = new ConcurrentHashMap<>();
@@ -51,8 +54,12 @@ public final class MediaStore implements SoundLibrary {
     Probe probe = Probe.of(absolute);
     int rate = Project.DEFAULT_SAMPLE_RATE;
     boolean picture = kind == MediaKind.PICTURE;
-    if (picture && probe.picture().isEmpty()) {
+    if (kind.isSeen() && probe.picture().isEmpty()) {
       throw new Problem("%s has no picture: choose a film.".formatted(file));
+    }
+    if (kind == MediaKind.STILL) {
+      return new Media(
+          Ids.fresh("media"), absolute, kind, STILL_SECONDS * rate, false, Optional.empty(), "");
     }
     if (!picture && probe.sound().isEmpty()) {
       throw new Problem("%s has no sound: choose another file.".formatted(file));
@@ -77,15 +84,15 @@ public final class MediaStore implements SoundLibrary {
   }
 
   /**
-   * What a file is probably for: a picture when it has one, a voice when its sound is mono, music
-   * when it is stereo and lasts ten seconds or more, else an effect.
+   * What a file is probably for: a picture or a still when it has one, a voice when its sound is
+   * mono, music when it is stereo and lasts ten seconds or more, else an effect.
    *
    * @throws Problem when it cannot be read
    */
   public static MediaKind guessKind(Path file) {
     Probe probe = Probe.of(file);
     if (probe.picture().isPresent()) {
-      return MediaKind.PICTURE;
+      return probe.isStill() ? MediaKind.STILL : MediaKind.PICTURE;
     }
     if (probe.sound().isPresent() && probe.sound().get().channels() == 1) {
       return MediaKind.VOICE;
@@ -277,7 +284,7 @@ public final class MediaStore implements SoundLibrary {
     return cache.file(key(file.toAbsolutePath().normalize()), ".peaks");
   }
 
-  private String key(Path file) {
+  String key(Path file) {
     return keys.computeIfAbsent(file, CacheFolder::keyOf);
   }
 }

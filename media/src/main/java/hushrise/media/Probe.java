@@ -15,6 +15,7 @@ import hushrise.core.Problem;
 import hushrise.core.time.FrameRate;
 import java.nio.file.Path;
 import java.util.Optional;
+import java.util.Set;
 import org.bytedeco.ffmpeg.avcodec.AVCodec;
 import org.bytedeco.ffmpeg.avformat.AVFormatContext;
 import org.bytedeco.ffmpeg.avformat.AVStream;
@@ -29,6 +30,8 @@ import org.bytedeco.ffmpeg.avutil.AVRational;
  * @param picture its first or best picture stream; cover pictures do not count
  */
 public record Probe(Path file, double seconds, Optional<Sound> sound, Optional<Picture> picture) {
+
+  private static final Set<String> STILL_CODECS = Set.of("png", "mjpeg", "webp", "bmp", "tiff");
 
   /**
    * A sound stream.
@@ -69,6 +72,12 @@ public record Probe(Path file, double seconds, Optional<Sound> sound, Optional<P
     } finally {
       avformat_close_input(context);
     }
+  }
+
+  /** Whether it is a single picture and no film. */
+  public boolean isStill() {
+    return sound.isEmpty()
+        && picture.filter(p -> STILL_CODECS.contains(p.codec()) && p.seconds() < 1).isPresent();
   }
 
   /** The index of the best sound stream, negative without one. */

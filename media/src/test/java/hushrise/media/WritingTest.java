@@ -11,6 +11,7 @@ import static org.bytedeco.ffmpeg.global.avformat.avformat_close_input;
 
 import hushrise.core.Problem;
 import hushrise.core.edit.Placement;
+import hushrise.core.fit.Songs;
 import hushrise.core.project.Media;
 import hushrise.core.project.MediaKind;
 import hushrise.core.project.Project;
@@ -46,7 +47,8 @@ class WritingTest extends MediaTestCase {
   private Project project(Path film, Path music) {
     Media picture = store.take(film, MediaKind.PICTURE, Progress.NONE);
     Media song = store.take(music, MediaKind.MUSIC, Progress.NONE);
-    return Placement.add(Placement.add(Project.empty("p"), picture, 0), song, 0);
+    return Placement.add(
+        Placement.add(Project.empty("p"), picture, 0, Songs.NONE), song, 0, Songs.NONE);
   }
 
   private List<String> names() throws IOException {
@@ -219,7 +221,10 @@ class WritingTest extends MediaTestCase {
   void whatCannotBeDeliveredIsSaidInWords() {
     Project noPicture =
         Placement.add(
-            Project.empty("p"), store.take(tone("tone.wav", 2), MediaKind.MUSIC, Progress.NONE), 0);
+            Project.empty("p"),
+            store.take(tone("tone.wav", 2), MediaKind.MUSIC, Progress.NONE),
+            0,
+            Songs.NONE);
     assertProblem(noPicture, folder.resolve("out.mp4"), "has no picture");
     assertProblem(noPicture, folder.resolve("nowhere/out.wav"), "does not exist");
     assertProblem(Project.empty("p"), folder.resolve("out.wav"), "empty");

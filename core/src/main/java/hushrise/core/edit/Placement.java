@@ -1,83 +1,133 @@
 package hushrise.core.edit;
 
-import hushrise.core.make.FilmPlan;
+import hushrise.core.fit.Fits;
+import hushrise.core.fit.Songs;
 import hushrise.core.make.Repeat;
 import hushrise.core.project.Clip;
 import hushrise.core.project.Fade;
+import hushrise.core.project.Fit;
+import hushrise.core.project.FitMode;
 import hushrise.core.project.Media;
+import hushrise.core.project.MediaKind;
 import hushrise.core.project.Project;
 import hushrise.core.project.Track;
 import hushrise.core.project.TrackKind;
+import hushrise.core.time.Span;
 import java.util.ArrayList;
 import java.util.List;
+import java.util.Optional;
 
 /** Puts media onto the timeline where it is usually wanted. */
 public final class Placement {
 
-  private static final List<TrackKind> ORDER =
-      List.of(
-          TrackKind.PICTURE, TrackKind.VOICE, TrackKind.MUSIC, TrackKind.EFFECTS, TrackKind.CAMERA);
+  /** How long a still is shown unless said otherwise, in seconds. */
+  private static final double STILL_SECONDS = 5;
 
   private Placement() {}
 
+  /** The project with one more item on its Shelf and its timeline. */
+  public static Project add(Project project, Media media, long playheadFrame, Songs songs) {
+    return place(project.withMedia(media), media.id(), playheadFrame, songs);
+  }
+
   /**
-   * The project with one more item on its Shelf and its timeline. A picture starts the film and
-   * brings its own sound along as camera sound; music starts with the film and is cut or repeated
-   * to its length, with fades; a voice or an effect goes to the playhead.
+   * Places the useful part of an item of the Shelf. A picture or a still goes after what there is
+   * of the picture, and a picture brings its own sound along as camera sound. Music is fitted to
+   * the picture's end, with fades: looped when it is shorter, trimmed when it is longer. Anything
+   * else just starts at the time given.
+   *
+   * @param atFrame where on the timeline
    */
-  public static Project add(Project project, Media media, long playheadFrame) {
-    Project with = project.withMedia(media);
+  public static Project place(Project project, String mediaId, long atFrame, Songs songs) {
+    Media media = project.media(mediaId).orElseThrow();
     return switch (media.kind()) {
-      case PICTURE -> addPicture(with, media);
-      case VOICE -> addClip(with, TrackKind.VOICE, "Narration", Clip.whole(media, playheadFrame));
-      case EFFECT -> addClip(with, TrackKind.EFFECTS, "Effects", Clip.whole(media, playheadFrame));
-      case MUSIC -> addClip(with, TrackKind.MUSIC, "Music", musicClip(with, media));
+      case PICTURE -> placePicture(project, media);
+      case STILL -> placeStill(project, media);
+      case VOICE -> addClip(project, TrackKind.VOICE, "Narration", clipOf(media, atFrame));
+      case EFFECT -> addClip(project, TrackKind.EFFECTS, "Effects", clipOf(media, atFrame));
+      case MUSIC ->
+          addClip(project, TrackKind.MUSIC, "Music", music(project, media, atFrame, songs));
     };
   }
 
-  private static Project addPicture(Project project, Media media) {
-    Project timed = project.withPictureRate(media.pictureRate().orElseThrow());
-    Clip whole =
-        Clip.whole(media, timed.firstTrack(TrackKind.PICTURE).map(Track::endFrame).orElse(0L));
-    Project withPicture = addClip(timed, TrackKind.PICTURE, "Picture", whole);
+  private static Clip clipOf(Media media, long startFrame) {
+    Span part = media.usefulPart();
+    return Clip.whole(media, startFrame)
+        .withExtent(startFrame, part.lengthFrames(), part.startFrame(), List.of());
+  }
+
+  private static Project placePicture(Project project, Media media) {
+    boolean first = project.pictureEndFrame().isEmpty();
+    Project timed = first ? project.withPictureRate(media.pictureRate().orElseThrow()) : project;
+    long start = project.pictureEndFrame().orElse(0);
+    Project withPicture = addClip(timed, TrackKind.PICTURE, "Picture", clipOf(media, start));
     return media.hasSound()
-        ? addClip(
-            withPicture, TrackKind.CAMERA, "Camera sound", Clip.whole(media, whole.startFrame()))
+        ? addClip(withPicture, TrackKind.CAMERA, "Camera sound", clipOf(media, start))
         : withPicture;
   }
 
-  private static Clip musicClip(Project project, Media media) {
-    long start = project.firstTrack(TrackKind.MUSIC).map(Track::endFrame).orElse(0L);
-    long film = project.pictureClip().map(Clip::endFrame).orElse(0L);
-    long length = film > start ? film - start : media.lengthFrames();
-    Clip clip =
-        Repeat.toLength(
-            Clip.whole(media, start), media.lengthFrames(), length, project.sampleRate());
-    return clip.withFadeIn(fade(project, FilmPlan.FADE_IN_SECONDS, length))
-        .withFadeOut(fade(project, FilmPlan.FADE_OUT_SECONDS, length));
+  private static Project placeStill(Project project, Media media) {
+    long start = project.pictureEndFrame().orElse(0);
+    Clip still =
+        Clip.whole(media, start).withExtent(start, project.frames(STILL_SECONDS), 0, List.of());
+    return addClip(project, TrackKind.PICTURE, "Picture", still);
+  }
+
+  private static Clip music(Project project, Media media, long atFrame, Songs songs) {
+    Clip clip = clipOf(media, atFrame);
+    long film = project.pictureEndFrame().orElse(0);
+    long length = film - atFrame;
+    if (length < project.sampleRate()) {
+      return clip.withFadeIn(fade(project, Fits.FADE_IN_SECONDS, clip.lengthFrames()))
+          .withFadeOut(fade(project, Fits.FADE_OUT_SECONDS, clip.lengthFrames()));
+    }
+    Clip faded =
+        clip.withFadeIn(fade(project, Fits.FADE_IN_SECONDS, length))
+            .withFadeOut(fade(project, Fits.FADE_OUT_SECONDS, length));
+    boolean longEnough = clip.lengthFrames() >= length;
+    Clip fitted =
+        faded.withFit(Optional.of(Fit.of(longEnough ? FitMode.TRIM : FitMode.LOOP, atFrame)));
+    if (longEnough) {
+      return fitted.withContent(length, List.of());
+    }
+    return songs.song(media).isPresent()
+        ? Fits.fitted(fitted, media, songs, film, project.sampleRate())
+        : Repeat.toLength(faded, media.lengthFrames(), length, project.sampleRate());
   }
 
   private static Fade fade(Project project, double seconds, long clipFrames) {
     return Fade.ofLength(Math.min(project.frames(seconds), clipFrames / 3));
   }
 
+  /** The project with a clip on the first track of a kind, which is made when there is none. */
   private static Project addClip(Project project, TrackKind kind, String name, Clip clip) {
-    if (project.firstTrack(kind).isPresent()) {
-      String id = project.firstTrack(kind).get().id();
-      return project.withTrack(
-          id,
-          t -> {
-            List<Clip> clips = new ArrayList<>(t.clips());
-            clips.add(clip);
-            return t.withClips(clips);
-          });
+    Optional<Track> track = project.firstTrack(kind);
+    if (track.isEmpty()) {
+      return TrackEdits.insert(project, Track.of(kind, name, List.of(clip)));
     }
-    List<Track> tracks = new ArrayList<>(project.tracks());
-    int at = 0;
-    while (at < tracks.size() && ORDER.indexOf(tracks.get(at).kind()) <= ORDER.indexOf(kind)) {
-      at++;
-    }
-    tracks.add(at, Track.of(kind, name, List.of(clip)));
-    return project.withTracks(tracks);
+    return project.withTrack(
+        track.get().id(),
+        t -> {
+          List<Clip> clips = new ArrayList<>(t.clips());
+          clips.add(clip);
+          return t.withClips(clips);
+        });
+  }
+
+  /** Places the useful part of an item on a track of its kind. */
+  public static Project placeOn(
+      Project project, String mediaId, String trackId, long atFrame, Songs songs) {
+    Media media = project.media(mediaId).orElseThrow();
+    Clip clip =
+        media.kind() == MediaKind.MUSIC
+            ? music(project, media, atFrame, songs)
+            : clipOf(media, atFrame);
+    return project.withTrack(
+        trackId,
+        t -> {
+          List<Clip> clips = new ArrayList<>(t.clips());
+          clips.add(clip);
+          return t.withClips(clips);
+        });
   }
 }

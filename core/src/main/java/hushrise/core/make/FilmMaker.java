@@ -2,6 +2,8 @@ package hushrise.core.make;
 
 import hushrise.core.Decibels;
 import hushrise.core.Problem;
+import hushrise.core.fit.Fits;
+import hushrise.core.fit.Songs;
 import hushrise.core.hush.HushPlanner;
 import hushrise.core.hush.PassageLoudness;
 import hushrise.core.hush.Passages;
@@ -9,6 +11,8 @@ import hushrise.core.loudness.Measurement;
 import hushrise.core.mix.Mixer;
 import hushrise.core.project.Clip;
 import hushrise.core.project.Fade;
+import hushrise.core.project.Fit;
+import hushrise.core.project.FitMode;
 import hushrise.core.project.Media;
 import hushrise.core.project.Project;
 import hushrise.core.project.Track;
@@ -33,11 +37,16 @@ public final class FilmMaker {
 
   private final FilmPlan plan;
   private final SoundLibrary library;
+  private final Songs songs;
   private final int sampleRate = Project.DEFAULT_SAMPLE_RATE;
 
-  public FilmMaker(FilmPlan plan, SoundLibrary library) {
+  /**
+   * @param songs the plan's music, analysed; music that it lacks is repeated plainly
+   */
+  public FilmMaker(FilmPlan plan, SoundLibrary library, Songs songs) {
     this.plan = plan;
     this.library = library;
+    this.songs = songs;
   }
 
   /**
@@ -127,9 +136,20 @@ public final class FilmMaker {
                     clip.startFrame() / (double) sampleRate,
                     pictureEnd / (double) sampleRate));
       }
-      clips.add(Repeat.toLength(clip, media.lengthFrames(), end - clip.startFrame(), sampleRate));
+      clips.add(reaching(clip, media, end, end == pictureEnd));
     }
     return faded(clips);
+  }
+
+  private Clip reaching(Clip clip, Media media, long end, boolean withPicture) {
+    long length = end - clip.startFrame();
+    boolean longEnough = clip.lengthFrames() >= length;
+    Fit fit =
+        Fit.of(longEnough ? FitMode.TRIM : FitMode.LOOP, clip.startFrame())
+            .withUntil(withPicture ? Optional.empty() : Optional.of(end));
+    return !longEnough && songs.song(media).isEmpty()
+        ? Repeat.toLength(clip, media.lengthFrames(), length, sampleRate)
+        : Fits.fitted(clip.withFit(Optional.of(fit)), media, songs, end, sampleRate);
   }
 
   private List<Clip> faded(List<Clip> clips) {
@@ -137,11 +157,11 @@ public final class FilmMaker {
       return clips;
     }
     Clip first = clips.getFirst();
-    clips.set(0, first.withFadeIn(fade(plan.fadeInSeconds(), FilmPlan.FADE_IN_SECONDS, first)));
+    clips.set(0, first.withFadeIn(fade(plan.fadeInSeconds(), Fits.FADE_IN_SECONDS, first)));
     Clip last = clips.getLast();
     clips.set(
         clips.size() - 1,
-        last.withFadeOut(fade(plan.fadeOutSeconds(), FilmPlan.FADE_OUT_SECONDS, last)));
+        last.withFadeOut(fade(plan.fadeOutSeconds(), Fits.FADE_OUT_SECONDS, last)));
     for (Clip clip : List.of(clips.getFirst(), clips.getLast())) {
       if (clip.fadeIn().lengthFrames() + clip.fadeOut().lengthFrames() > clip.lengthFrames()) {
         throw new Problem(

@@ -1,5 +1,6 @@
 package hushrise.core.make;
 
+import hushrise.core.fit.Fits;
 import hushrise.core.project.Media;
 import java.util.List;
 import java.util.Optional;
@@ -14,10 +15,10 @@ import java.util.OptionalLong;
  * @param music the background music, at least one
  * @param effects sounds at fixed places
  * @param separationLu how far the voice is to stand above everything else
- * @param fadeInSeconds the music's fade-in; empty: {@link #FADE_IN_SECONDS}, or less in a short
+ * @param fadeInSeconds the music's fade-in; empty: {@link Fits#FADE_IN_SECONDS}, or less in a short
  *     film
- * @param fadeOutSeconds the music's fade-out; empty: {@link #FADE_OUT_SECONDS}, or less in a short
- *     film
+ * @param fadeOutSeconds the music's fade-out; empty: {@link Fits#FADE_OUT_SECONDS}, or less in a
+ *     short film
  */
 public record FilmPlan(
     Media picture,
@@ -33,9 +34,6 @@ public record FilmPlan(
 
   /** How far camera sound is held under the voice, in LU. */
   public static final double AMBIENCE_SEPARATION_LU = 15;
-
-  public static final double FADE_IN_SECONDS = 2;
-  public static final double FADE_OUT_SECONDS = 4;
 
   /**
    * A media item and where it goes.

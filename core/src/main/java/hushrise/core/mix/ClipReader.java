@@ -6,9 +6,10 @@ import hushrise.core.sound.SampleSource;
 import java.util.List;
 
 /**
- * Reads a clip's content as it plays: its media from the clip's start, jumping at each seam with an
- * equal-power crossfade. What it gives for a frame does not depend on how a range is cut into
- * calls.
+ * Reads a clip's content as it plays: its media from the clip's start, jumping at each seam with a
+ * crossfade whose gains {@code cos a, sin a} are divided by {@code sqrt(1 + 2 r sin a cos a)},
+ * which keeps the power of two sounds of correlation {@code r} even. What it gives for a frame does
+ * not depend on how a range is cut into calls.
  */
 final class ClipReader {
 
@@ -41,18 +42,18 @@ final class ClipReader {
     int next = firstSeamEndingAfter(at);
     while (done < frames) {
       long here = at + done;
-      while (next < seams.size() && end(seams.get(next)) <= here) {
+      while (next < seams.size() && seams.get(next).endFrame() <= here) {
         next++;
       }
       long mediaFrame = mediaFrameBefore(next) + here;
-      if (next == seams.size() || here < start(seams.get(next))) {
-        long until = next == seams.size() ? Long.MAX_VALUE : start(seams.get(next));
+      if (next == seams.size() || here < seams.get(next).startFrame()) {
+        long until = next == seams.size() ? Long.MAX_VALUE : seams.get(next).startFrame();
         int n = (int) Math.min(frames - done, until - here);
         source.read(mediaFrame, n, left, right, offset + done);
         done += n;
       } else {
         Seam seam = seams.get(next);
-        int n = (int) Math.min(frames - done, end(seam) - here);
+        int n = (int) Math.min(frames - done, seam.endFrame() - here);
         source.read(mediaFrame, n, left, right, offset + done);
         source.read(seam.toFrame() + here - seam.atFrame(), n, otherLeft, otherRight, 0);
         crossfade(seam, here, n, left, right, offset + done);
@@ -63,11 +64,15 @@ final class ClipReader {
 
   private void crossfade(Seam seam, long here, int n, float[] left, float[] right, int offset) {
     double quarterTurn = Math.PI / 2 / seam.crossfadeFrames();
+    double correlation = seam.correlation();
     boolean stereo = source.channels() == 2;
     for (int i = 0; i < n; i++) {
-      double angle = (here + i - start(seam) + 0.5) * quarterTurn;
-      float out = (float) Math.cos(angle);
-      float in = (float) Math.sin(angle);
+      double angle = (here + i - seam.startFrame() + 0.5) * quarterTurn;
+      double sin = Math.sin(angle);
+      double cos = Math.cos(angle);
+      double even = 1 / Math.sqrt(1 + 2 * correlation * sin * cos);
+      float out = (float) (cos * even);
+      float in = (float) (sin * even);
       left[offset + i] = left[offset + i] * out + otherLeft[i] * in;
       if (stereo) {
         right[offset + i] = right[offset + i] * out + otherRight[i] * in;
@@ -80,7 +85,7 @@ final class ClipReader {
     int high = seams.size();
     while (low < high) {
       int middle = (low + high) >>> 1;
-      if (end(seams.get(middle)) <= at) {
+      if (seams.get(middle).endFrame() <= at) {
         low = middle + 1;
       } else {
         high = middle;
@@ -94,13 +99,5 @@ final class ClipReader {
     return index == 0
         ? mediaStartFrame
         : seams.get(index - 1).toFrame() - seams.get(index - 1).atFrame();
-  }
-
-  private static long start(Seam seam) {
-    return seam.atFrame() - seam.crossfadeFrames() / 2;
-  }
-
-  private static long end(Seam seam) {
-    return start(seam) + seam.crossfadeFrames();
   }
 }

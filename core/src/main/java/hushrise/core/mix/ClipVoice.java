@@ -1,6 +1,7 @@
 package hushrise.core.mix;
 
 import hushrise.core.Decibels;
+import hushrise.core.level.ClipEnvelope;
 import hushrise.core.project.Clip;
 import hushrise.core.sound.SampleSource;
 
@@ -18,6 +19,7 @@ final class ClipVoice {
   private static final float[] STEPS = steps();
 
   private final Clip clip;
+  private final ClipEnvelope envelope;
   private final ClipReader reader;
   private final float gain;
   private final float[] left;
@@ -25,8 +27,9 @@ final class ClipVoice {
   private final float[] factors;
   private final float[] gains;
 
-  ClipVoice(Clip clip, SampleSource source, Scratch scratch) {
+  ClipVoice(Clip clip, ClipEnvelope envelope, SampleSource source, Scratch scratch) {
     this.clip = clip;
+    this.envelope = envelope;
     this.reader = new ClipReader(clip, source, scratch);
     this.left = scratch.left();
     this.right = scratch.right();
@@ -43,8 +46,17 @@ final class ClipVoice {
    * @param startFrame the block's first frame on the timeline
    * @param frames at most {@link Mixer#BLOCK}
    * @param trackFactors the track's factors from the cell that holds {@code startFrame} on
+   * @param panLeft the track's factor for the left channel
+   * @param panRight the track's factor for the right channel
    */
-  void addTo(long startFrame, int frames, float[] trackFactors, float[] mixLeft, float[] mixRight) {
+  void addTo(
+      long startFrame,
+      int frames,
+      float[] trackFactors,
+      float panLeft,
+      float panRight,
+      float[] mixLeft,
+      float[] mixRight) {
     int first = (int) Math.max(0, clip.startFrame() - startFrame);
     int last = (int) Math.min(frames, clip.endFrame() - startFrame);
     reader.read(startFrame + first - clip.startFrame(), last - first, left, right, first);
@@ -53,7 +65,7 @@ final class ClipVoice {
     int skip = (int) (startFrame - cell);
     int cells = (skip + last + Mixer.CELL - 1) / Mixer.CELL;
     for (int i = 0; i <= cells; i++) {
-      factors[i] = trackFactors[i] * gain * (float) clip.fadeFactorAt(cell + (long) i * Mixer.CELL);
+      factors[i] = trackFactors[i] * gain * (float) envelope.factorAt(cell + (long) i * Mixer.CELL);
     }
     for (int at = first; at < last; ) {
       int from = (skip + at) / Mixer.CELL;
@@ -64,12 +76,12 @@ final class ClipVoice {
       }
       int until = Math.min(last, to * Mixer.CELL - skip);
       if (steady) {
-        addSteady(at, until, factors[from], left, mixLeft);
-        addSteady(at, until, factors[from], rightSamples, mixRight);
+        addSteady(at, until, factors[from] * panLeft, left, mixLeft);
+        addSteady(at, until, factors[from] * panRight, rightSamples, mixRight);
       } else {
         fillGains(at, until, skip);
-        addSloping(at, until, left, mixLeft);
-        addSloping(at, until, rightSamples, mixRight);
+        addSloping(at, until, panLeft, left, mixLeft);
+        addSloping(at, until, panRight, rightSamples, mixRight);
       }
       at = until;
     }
@@ -99,9 +111,9 @@ final class ClipVoice {
     }
   }
 
-  private void addSloping(int from, int to, float[] samples, float[] mix) {
+  private void addSloping(int from, int to, float pan, float[] samples, float[] mix) {
     for (int i = from; i < to; i++) {
-      mix[i] += gains[i] * samples[i];
+      mix[i] += gains[i] * pan * samples[i];
     }
   }
 

@@ -1,6 +1,7 @@
 package hushrise.core.mix;
 
 import hushrise.core.Decibels;
+import hushrise.core.level.ClipEnvelope;
 import hushrise.core.level.TrackCurve;
 import hushrise.core.project.Media;
 import hushrise.core.project.Project;
@@ -10,6 +11,7 @@ import hushrise.core.sound.SoundLibrary;
 import java.util.ArrayList;
 import java.util.Arrays;
 import java.util.List;
+import java.util.Map;
 import java.util.function.Predicate;
 
 /**
@@ -90,18 +92,31 @@ public final class Mixer {
     private final TrackCurve curve;
     private final List<ClipVoice> clips = new ArrayList<>();
     private final float[] factors = new float[CELLS + 2];
+    private final float panLeft;
+    private final float panRight;
     private int interval;
 
     TrackVoice(Track track, Project project, SoundLibrary library, Scratch scratch) {
       curve = TrackCurve.of(track, project.sampleRate());
+      panLeft = channelFactor(track.pan());
+      panRight = channelFactor(-track.pan());
+      Map<String, ClipEnvelope> envelopes = ClipEnvelope.of(track);
       track
           .clips()
           .forEach(
               clip -> {
                 Media media = project.media(clip.mediaId()).orElseThrow();
+                if (!media.hasSound()) {
+                  return;
+                }
                 SampleSource source = library.samples(media, project.sampleRate());
-                clips.add(new ClipVoice(clip, source, scratch));
+                clips.add(new ClipVoice(clip, envelopes.get(clip.id()), source, scratch));
               });
+    }
+
+    /** The factor of the channel that a track panned by {@code away} moves away from. */
+    private static float channelFactor(double away) {
+      return away >= 1 ? 0 : away <= 0 ? 1 : (float) Math.cos(Math.PI / 2 * away);
     }
 
     void addTo(long startFrame, int frames, float[] left, float[] right) {
@@ -115,7 +130,7 @@ public final class Mixer {
             interval = curve.fillFactors(cell, CELL, count, factors, interval);
             filled = true;
           }
-          clip.addTo(startFrame, frames, factors, left, right);
+          clip.addTo(startFrame, frames, factors, panLeft, panRight, left, right);
         }
       }
     }

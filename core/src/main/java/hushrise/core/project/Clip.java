@@ -2,6 +2,7 @@ package hushrise.core.project;
 
 import hushrise.core.time.Span;
 import java.util.List;
+import java.util.Optional;
 
 /**
  * A piece of media on a track.
@@ -15,6 +16,8 @@ import java.util.List;
  * @param gainDb its own gain
  * @param fadeIn the fade at its start
  * @param fadeOut the fade at its end
+ * @param crossfade how it takes over from a clip of its track that still sounds when it starts
+ * @param fit how its length follows the picture; empty when it keeps its length
  */
 public record Clip(
     String id,
@@ -25,7 +28,9 @@ public record Clip(
     List<Seam> seams,
     double gainDb,
     Fade fadeIn,
-    Fade fadeOut) {
+    Fade fadeOut,
+    CrossfadeShape crossfade,
+    Optional<Fit> fit) {
 
   public Clip {
     if (lengthFrames < 1) {
@@ -34,6 +39,33 @@ public record Clip(
     seams = seams == null ? List.of() : List.copyOf(seams);
     fadeIn = fadeIn == null ? Fade.NONE : fadeIn;
     fadeOut = fadeOut == null ? Fade.NONE : fadeOut;
+    crossfade = crossfade == null ? CrossfadeShape.EQUAL_POWER : crossfade;
+    fit = fit == null ? Optional.empty() : fit;
+  }
+
+  /** A clip that keeps its length. */
+  public Clip(
+      String id,
+      String mediaId,
+      long startFrame,
+      long lengthFrames,
+      long mediaStartFrame,
+      List<Seam> seams,
+      double gainDb,
+      Fade fadeIn,
+      Fade fadeOut) {
+    this(
+        id,
+        mediaId,
+        startFrame,
+        lengthFrames,
+        mediaStartFrame,
+        seams,
+        gainDb,
+        fadeIn,
+        fadeOut,
+        CrossfadeShape.EQUAL_POWER,
+        Optional.empty());
   }
 
   /** The whole of a media item, placed at a time. */
@@ -59,8 +91,8 @@ public record Clip(
   }
 
   /**
-   * The amplitude factor of both fades together at a timeline frame, 0 to 1. Outside the clip it is
-   * the factor of the nearer end.
+   * The amplitude factor of both fades together at a timeline frame, 0 to 1. Before and after the
+   * clip the fades' curves go on.
    */
   public double fadeFactorAt(long frame) {
     return fadeIn.factorAt(frame - startFrame) * fadeOut.factorAt(endFrame() - frame);
@@ -83,9 +115,34 @@ public record Clip(
     return shift + clipFrame;
   }
 
+  public Clip withId(String newId) {
+    return new Clip(
+        newId,
+        mediaId,
+        startFrame,
+        lengthFrames,
+        mediaStartFrame,
+        seams,
+        gainDb,
+        fadeIn,
+        fadeOut,
+        crossfade,
+        fit);
+  }
+
   public Clip withStart(long newStartFrame) {
     return new Clip(
-        id, mediaId, newStartFrame, lengthFrames, mediaStartFrame, seams, gainDb, fadeIn, fadeOut);
+        id,
+        mediaId,
+        newStartFrame,
+        lengthFrames,
+        mediaStartFrame,
+        seams,
+        gainDb,
+        fadeIn,
+        fadeOut,
+        crossfade,
+        fit);
   }
 
   public Clip withContent(long newLengthFrames, List<Seam> newSeams) {
@@ -98,21 +155,111 @@ public record Clip(
         newSeams,
         gainDb,
         fadeIn,
-        fadeOut);
+        fadeOut,
+        crossfade,
+        fit);
+  }
+
+  /** This clip with another stretch of its media at another place. */
+  public Clip withExtent(long newStart, long newLength, long newMediaStart, List<Seam> newSeams) {
+    return new Clip(
+        id,
+        mediaId,
+        newStart,
+        newLength,
+        newMediaStart,
+        newSeams,
+        gainDb,
+        fadeIn,
+        fadeOut,
+        crossfade,
+        fit);
   }
 
   public Clip withGainDb(double newGainDb) {
     return new Clip(
-        id, mediaId, startFrame, lengthFrames, mediaStartFrame, seams, newGainDb, fadeIn, fadeOut);
+        id,
+        mediaId,
+        startFrame,
+        lengthFrames,
+        mediaStartFrame,
+        seams,
+        newGainDb,
+        fadeIn,
+        fadeOut,
+        crossfade,
+        fit);
   }
 
   public Clip withFadeIn(Fade fade) {
     return new Clip(
-        id, mediaId, startFrame, lengthFrames, mediaStartFrame, seams, gainDb, fade, fadeOut);
+        id,
+        mediaId,
+        startFrame,
+        lengthFrames,
+        mediaStartFrame,
+        seams,
+        gainDb,
+        fade,
+        fadeOut,
+        crossfade,
+        fit);
   }
 
   public Clip withFadeOut(Fade fade) {
     return new Clip(
-        id, mediaId, startFrame, lengthFrames, mediaStartFrame, seams, gainDb, fadeIn, fade);
+        id,
+        mediaId,
+        startFrame,
+        lengthFrames,
+        mediaStartFrame,
+        seams,
+        gainDb,
+        fadeIn,
+        fade,
+        crossfade,
+        fit);
+  }
+
+  public Clip withCrossfade(CrossfadeShape shape) {
+    return new Clip(
+        id,
+        mediaId,
+        startFrame,
+        lengthFrames,
+        mediaStartFrame,
+        seams,
+        gainDb,
+        fadeIn,
+        fadeOut,
+        shape,
+        fit);
+  }
+
+  public Clip withFit(Optional<Fit> newFit) {
+    return new Clip(
+        id,
+        mediaId,
+        startFrame,
+        lengthFrames,
+        mediaStartFrame,
+        seams,
+        gainDb,
+        fadeIn,
+        fadeOut,
+        crossfade,
+        newFit);
+  }
+
+  /** This clip with fades that fit into it: both shortened alike where they would overlap. */
+  public Clip withFittingFades() {
+    long in = fadeIn.visibleFrames();
+    long out = fadeOut.visibleFrames();
+    if (in + out <= lengthFrames) {
+      return this;
+    }
+    double scale = lengthFrames / (double) (in + out);
+    return withFadeIn(fadeIn.withLength((long) (in * scale)))
+        .withFadeOut(fadeOut.withLength((long) (out * scale)));
   }
 }

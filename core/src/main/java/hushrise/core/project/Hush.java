@@ -39,6 +39,15 @@ public record Hush(String id, long startFrame, long endFrame, double depthDb, Tu
     return new Hush(id, startFrame, endFrame, Math.min(0, newDepthDb), turn);
   }
 
+  /** Where somebody speaks. */
+  public Span passage() {
+    return new Span(startFrame, endFrame);
+  }
+
+  public Hush movedBy(long frames) {
+    return new Hush(id, startFrame + frames, endFrame + frames, depthDb, turn);
+  }
+
   /** Where the line bends, at a sample rate. */
   public Knots knots(int sampleRate) {
     long floorStart = startFrame - Math.round(turn.leadSeconds() * sampleRate);

@@ -1,6 +1,7 @@
 package hushrise.core.project;
 
 import hushrise.core.time.FrameRate;
+import hushrise.core.time.Span;
 import java.nio.file.Path;
 import java.util.Optional;
 
@@ -14,6 +15,7 @@ import java.util.Optional;
  * @param hasSound whether it carries sound
  * @param pictureRate the frame rate of its picture; empty without one
  * @param credit who made it and under which licence; possibly empty
+ * @param useful the part that is worth placing, in frames of the media; empty: all of it
  */
 public record Media(
     String id,
@@ -22,11 +24,42 @@ public record Media(
     long lengthFrames,
     boolean hasSound,
     Optional<FrameRate> pictureRate,
-    String credit) {
+    String credit,
+    Optional<Span> useful) {
 
   public Media {
     pictureRate = pictureRate == null ? Optional.empty() : pictureRate;
     credit = credit == null ? "" : credit;
+    useful = useful == null ? Optional.empty() : useful;
+  }
+
+  /** A media item that is useful as a whole. */
+  public Media(
+      String id,
+      Path file,
+      MediaKind kind,
+      long lengthFrames,
+      boolean hasSound,
+      Optional<FrameRate> pictureRate,
+      String credit) {
+    this(id, file, kind, lengthFrames, hasSound, pictureRate, credit, Optional.empty());
+  }
+
+  public Media withKind(MediaKind newKind) {
+    return new Media(id, file, newKind, lengthFrames, hasSound, pictureRate, credit, useful);
+  }
+
+  public Media withCredit(String newCredit) {
+    return new Media(id, file, kind, lengthFrames, hasSound, pictureRate, newCredit, useful);
+  }
+
+  public Media withUseful(Optional<Span> part) {
+    return new Media(id, file, kind, lengthFrames, hasSound, pictureRate, credit, part);
+  }
+
+  /** The part to place. */
+  public Span usefulPart() {
+    return useful.orElse(new Span(0, lengthFrames));
   }
 
   /** The file's name without its folder. */

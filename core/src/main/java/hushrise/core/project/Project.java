@@ -4,6 +4,7 @@ import hushrise.core.time.FrameRate;
 import java.util.ArrayList;
 import java.util.List;
 import java.util.Optional;
+import java.util.OptionalLong;
 import java.util.function.Predicate;
 import java.util.function.UnaryOperator;
 import java.util.stream.Stream;
@@ -18,6 +19,7 @@ import java.util.stream.Stream;
  * @param masterDb the level of the whole mix
  * @param shelf its media, placed or not
  * @param tracks its tracks, top to bottom
+ * @param markers named places, in no particular order
  * @param unknown what a newer or another program wrote into its file, kept for the next save
  */
 public record Project(
@@ -27,6 +29,7 @@ public record Project(
     double masterDb,
     List<Media> shelf,
     List<Track> tracks,
+    List<Marker> markers,
     UnknownFields unknown) {
 
   /** The rate of a project that does not say otherwise, in Hz. */
@@ -35,39 +38,66 @@ public record Project(
   public Project {
     shelf = List.copyOf(shelf);
     tracks = List.copyOf(tracks);
+    markers = markers == null ? List.of() : List.copyOf(markers);
     unknown = unknown == null ? UnknownFields.NONE : unknown;
   }
 
   public static Project empty(String name) {
     return new Project(
-        name, DEFAULT_SAMPLE_RATE, FrameRate.DEFAULT, 0, List.of(), List.of(), UnknownFields.NONE);
+        name,
+        DEFAULT_SAMPLE_RATE,
+        FrameRate.DEFAULT,
+        0,
+        List.of(),
+        List.of(),
+        List.of(),
+        UnknownFields.NONE);
   }
 
   public Project withName(String newName) {
-    return new Project(newName, sampleRate, pictureRate, masterDb, shelf, tracks, unknown);
+    return new Project(newName, sampleRate, pictureRate, masterDb, shelf, tracks, markers, unknown);
   }
 
   public Project withPictureRate(FrameRate rate) {
-    return new Project(name, sampleRate, rate, masterDb, shelf, tracks, unknown);
+    return new Project(name, sampleRate, rate, masterDb, shelf, tracks, markers, unknown);
   }
 
   public Project withMasterDb(double db) {
-    return new Project(name, sampleRate, pictureRate, db, shelf, tracks, unknown);
+    return new Project(name, sampleRate, pictureRate, db, shelf, tracks, markers, unknown);
   }
 
   public Project withTracks(List<Track> newTracks) {
-    return new Project(name, sampleRate, pictureRate, masterDb, shelf, newTracks, unknown);
+    return new Project(name, sampleRate, pictureRate, masterDb, shelf, newTracks, markers, unknown);
   }
 
   public Project withUnknown(UnknownFields fields) {
-    return new Project(name, sampleRate, pictureRate, masterDb, shelf, tracks, fields);
+    return new Project(name, sampleRate, pictureRate, masterDb, shelf, tracks, markers, fields);
   }
 
   /** This project with one more item on its Shelf. */
   public Project withMedia(Media media) {
     List<Media> more = new ArrayList<>(shelf);
     more.add(media);
-    return new Project(name, sampleRate, pictureRate, masterDb, more, tracks, unknown);
+    return new Project(name, sampleRate, pictureRate, masterDb, more, tracks, markers, unknown);
+  }
+
+  /** This project without an item of its Shelf; its file stays where it is. */
+  public Project withoutMedia(String mediaId) {
+    return withShelf(shelf.stream().filter(m -> !m.id().equals(mediaId)).toList());
+  }
+
+  /** This project with one item of its Shelf changed. */
+  public Project withMedia(String mediaId, UnaryOperator<Media> change) {
+    return withShelf(
+        shelf.stream().map(m -> m.id().equals(mediaId) ? change.apply(m) : m).toList());
+  }
+
+  private Project withShelf(List<Media> items) {
+    return new Project(name, sampleRate, pictureRate, masterDb, items, tracks, markers, unknown);
+  }
+
+  public Project withMarkers(List<Marker> newMarkers) {
+    return new Project(name, sampleRate, pictureRate, masterDb, shelf, tracks, newMarkers, unknown);
   }
 
   /** This project with one track changed; the same tracks when it has no such track. */
@@ -108,14 +138,33 @@ public record Project(
     return pictureClip().flatMap(c -> media(c.mediaId()));
   }
 
+  /** Where the picture ends; empty without a picture. */
+  public OptionalLong pictureEndFrame() {
+    return tracksOf(TrackKind.PICTURE).mapToLong(Track::endFrame).filter(end -> end > 0).max();
+  }
+
   /**
    * How long the film is, in sample frames: to the picture's end where there is a picture, else to
    * the last clip's end.
    */
   public long lengthFrames() {
-    return pictureClip()
-        .map(Clip::endFrame)
+    return pictureEndFrame()
         .orElseGet(() -> tracks.stream().mapToLong(Track::endFrame).max().orElse(0));
+  }
+
+  /** The track that a clip lies on. */
+  public Optional<Track> trackOfClip(String clipId) {
+    return tracks.stream().filter(t -> t.clip(clipId).isPresent()).findFirst();
+  }
+
+  public Optional<Clip> clip(String clipId) {
+    return tracks.stream().flatMap(t -> t.clip(clipId).stream()).findFirst();
+  }
+
+  /** Whether an item of the Shelf lies on the timeline. */
+  public boolean isUsed(String mediaId) {
+    return tracks.stream()
+        .anyMatch(t -> t.clips().stream().anyMatch(c -> c.mediaId().equals(mediaId)));
   }
 
   /** Which tracks are heard: the soloed ones where there are any, else all; never muted ones. */

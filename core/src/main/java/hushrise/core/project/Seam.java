@@ -1,20 +1,51 @@
 package hushrise.core.project;
 
 /**
- * Where a clip's content jumps within its media: a repeat or a cut, crossfaded with equal power.
+ * Where a clip's content jumps within its media: a repeat or a cut, crossfaded so that the power
+ * stays even.
  *
  * @param atFrame the middle of the crossfade, in frames from the clip's start
  * @param fromFrame the media frame that has been reached there
  * @param toFrame the media frame that goes on from there
  * @param crossfadeFrames the crossfade's whole length
- * @param score how alike both sides sound, 0 to 1
+ * @param score how alike both sides sound, 0 to 1; 0 when that was not rated
+ * @param correlation how far both sides are the same wave, 0 to 1: 0 crossfades with equal power, 1
+ *     with equal gain
  */
-public record Seam(long atFrame, long fromFrame, long toFrame, long crossfadeFrames, double score) {
+public record Seam(
+    long atFrame,
+    long fromFrame,
+    long toFrame,
+    long crossfadeFrames,
+    double score,
+    double correlation) {
 
   public Seam {
-    if (crossfadeFrames < 0 || !(score >= 0 && score <= 1)) {
+    if (crossfadeFrames < 0
+        || !(score >= 0 && score <= 1)
+        || !(correlation >= 0 && correlation <= 1)) {
       throw new IllegalArgumentException(
           "Not a seam: crossfade " + crossfadeFrames + ", score " + score);
     }
+  }
+
+  /** A seam between unrelated sounds. */
+  public Seam(long atFrame, long fromFrame, long toFrame, long crossfadeFrames, double score) {
+    this(atFrame, fromFrame, toFrame, crossfadeFrames, score, 0);
+  }
+
+  /** The first frame of the crossfade, from the clip's start. */
+  public long startFrame() {
+    return atFrame - crossfadeFrames / 2;
+  }
+
+  /** The frame after the crossfade, from the clip's start. */
+  public long endFrame() {
+    return startFrame() + crossfadeFrames;
+  }
+
+  /** This seam seen from a clip that starts {@code frames} later. */
+  public Seam earlierBy(long frames) {
+    return new Seam(atFrame - frames, fromFrame, toFrame, crossfadeFrames, score, correlation);
   }
 }

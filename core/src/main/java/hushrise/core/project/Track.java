@@ -1,6 +1,8 @@
 package hushrise.core.project;
 
+import java.util.Comparator;
 import java.util.List;
+import java.util.Optional;
 import java.util.function.UnaryOperator;
 
 /**
@@ -10,8 +12,10 @@ import java.util.function.UnaryOperator;
  * @param kind what it carries
  * @param name as a person called it
  * @param levelDb its level, {@code OFF_DB} meaning off
+ * @param pan -1 (left) to 1 (right), 0 in the middle: the other channel is lowered by a cosine
  * @param muted silenced
  * @param soloed heard alone, with other soloed tracks
+ * @param rowHeight how high a person made its row, in pixels; 0: as usual for its kind
  * @param line its level line
  * @param hushes its dips
  * @param rises its swells
@@ -22,14 +26,17 @@ public record Track(
     TrackKind kind,
     String name,
     double levelDb,
+    double pan,
     boolean muted,
     boolean soloed,
+    int rowHeight,
     LevelLine line,
     List<Hush> hushes,
     List<Rise> rises,
     List<Clip> clips) {
 
   public Track {
+    pan = Math.clamp(pan, -1, 1);
     line = line == null ? LevelLine.EMPTY : line;
     hushes = hushes == null ? List.of() : List.copyOf(hushes);
     rises = rises == null ? List.of() : List.copyOf(rises);
@@ -42,8 +49,10 @@ public record Track(
         kind,
         name,
         0,
+        0,
         false,
         false,
+        0,
         LevelLine.EMPTY,
         List.of(),
         List.of(),
@@ -51,31 +60,52 @@ public record Track(
   }
 
   public Track withLevelDb(double db) {
-    return new Track(id, kind, name, db, muted, soloed, line, hushes, rises, clips);
+    return new Track(id, kind, name, db, pan, muted, soloed, rowHeight, line, hushes, rises, clips);
+  }
+
+  public Track withName(String newName) {
+    return new Track(
+        id, kind, newName, levelDb, pan, muted, soloed, rowHeight, line, hushes, rises, clips);
+  }
+
+  public Track withPan(double newPan) {
+    return new Track(
+        id, kind, name, levelDb, newPan, muted, soloed, rowHeight, line, hushes, rises, clips);
+  }
+
+  public Track withRowHeight(int pixels) {
+    return new Track(
+        id, kind, name, levelDb, pan, muted, soloed, pixels, line, hushes, rises, clips);
   }
 
   public Track withMuted(boolean mute) {
-    return new Track(id, kind, name, levelDb, mute, soloed, line, hushes, rises, clips);
+    return new Track(
+        id, kind, name, levelDb, pan, mute, soloed, rowHeight, line, hushes, rises, clips);
   }
 
   public Track withSoloed(boolean solo) {
-    return new Track(id, kind, name, levelDb, muted, solo, line, hushes, rises, clips);
+    return new Track(
+        id, kind, name, levelDb, pan, muted, solo, rowHeight, line, hushes, rises, clips);
   }
 
   public Track withLine(LevelLine newLine) {
-    return new Track(id, kind, name, levelDb, muted, soloed, newLine, hushes, rises, clips);
+    return new Track(
+        id, kind, name, levelDb, pan, muted, soloed, rowHeight, newLine, hushes, rises, clips);
   }
 
   public Track withHushes(List<Hush> newHushes) {
-    return new Track(id, kind, name, levelDb, muted, soloed, line, newHushes, rises, clips);
+    return new Track(
+        id, kind, name, levelDb, pan, muted, soloed, rowHeight, line, newHushes, rises, clips);
   }
 
   public Track withRises(List<Rise> newRises) {
-    return new Track(id, kind, name, levelDb, muted, soloed, line, hushes, newRises, clips);
+    return new Track(
+        id, kind, name, levelDb, pan, muted, soloed, rowHeight, line, hushes, newRises, clips);
   }
 
   public Track withClips(List<Clip> newClips) {
-    return new Track(id, kind, name, levelDb, muted, soloed, line, hushes, rises, newClips);
+    return new Track(
+        id, kind, name, levelDb, pan, muted, soloed, rowHeight, line, hushes, rises, newClips);
   }
 
   /** This track with one clip changed; the same track when it has no such clip. */
@@ -103,5 +133,14 @@ public record Track(
   /** Where its last clip ends; 0 without clips. */
   public long endFrame() {
     return clips.stream().mapToLong(Clip::endFrame).max().orElse(0);
+  }
+
+  public Optional<Clip> clip(String clipId) {
+    return clips.stream().filter(c -> c.id().equals(clipId)).findFirst();
+  }
+
+  /** The clips in order of time. */
+  public List<Clip> clipsInTime() {
+    return clips.stream().sorted(Comparator.comparingLong(Clip::startFrame)).toList();
   }
 }

@@ -1,5 +1,7 @@
 package hushrise.core.time;
 
+import java.util.stream.LongStream;
+
 /**
  * A stretch of time in sample frames, {@code [startFrame, endFrame)}.
  *
@@ -29,5 +31,10 @@ public record Span(long startFrame, long endFrame) {
 
   public boolean overlaps(Span other) {
     return startFrame < other.endFrame && other.startFrame < endFrame;
+  }
+
+  /** Both ends. */
+  public LongStream edges() {
+    return LongStream.of(startFrame, endFrame);
   }
 }

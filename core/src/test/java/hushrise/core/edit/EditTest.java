@@ -3,6 +3,7 @@ package hushrise.core.edit;
 import static org.assertj.core.api.Assertions.assertThat;
 import static org.assertj.core.api.Assertions.within;
 
+import hushrise.core.fit.Songs;
 import hushrise.core.mix.Projects;
 import hushrise.core.project.Clip;
 import hushrise.core.project.Keyframe;
@@ -130,9 +131,9 @@ class EditTest {
             "");
     Media song = Projects.media("song", MediaKind.MUSIC, 40L * 48_000);
     Media take = Projects.media("take", MediaKind.VOICE, 5L * 48_000);
-    Project p = Placement.add(Project.empty("new"), film, 0);
-    p = Placement.add(p, song, 0);
-    p = Placement.add(p, take, 10L * 48_000);
+    Project p = Placement.add(Project.empty("new"), film, 0, Songs.NONE);
+    p = Placement.add(p, song, 0, Songs.NONE);
+    p = Placement.add(p, take, 10L * 48_000, Songs.NONE);
     assertThat(p.tracks().stream().map(Track::kind))
         .containsExactly(TrackKind.PICTURE, TrackKind.VOICE, TrackKind.MUSIC, TrackKind.CAMERA);
     assertThat(p.pictureRate()).isEqualTo(new FrameRate(24, 1));

@@ -6,6 +6,7 @@ import static org.assertj.core.api.Assertions.assertThatThrownBy;
 import static org.assertj.core.api.Assertions.within;
 
 import hushrise.core.Problem;
+import hushrise.core.fit.Songs;
 import hushrise.core.hush.HushPlanner;
 import hushrise.core.hush.PassageLoudness;
 import hushrise.core.hush.Passages;
@@ -67,7 +68,8 @@ class FilmMakerTest {
   @Test
   void everyPassageStandsTenLuAboveAllThatLiesUnderIt() {
     Project project =
-        new FilmMaker(plan(film(30, true), List.of(at(take, 4), at(take, 17))), sounds).make("p");
+        new FilmMaker(plan(film(30, true), List.of(at(take, 4), at(take, 17))), sounds, Songs.NONE)
+            .make("p");
     List<PassageLoudness> measured = PassageLoudness.measure(project, sounds, Passages.of(project));
     assertThat(measured).hasSize(2);
     assertThat(measured).allSatisfy(p -> assertThat(p.separationLu()).isCloseTo(10, within(0.1)));
@@ -78,7 +80,8 @@ class FilmMakerTest {
   @Test
   void passagesCloserThanOneAndAHalfSecondsShareAHush() {
     Project near =
-        new FilmMaker(plan(film(30, false), List.of(at(take, 4), at(take, 10.4))), sounds)
+        new FilmMaker(
+                plan(film(30, false), List.of(at(take, 4), at(take, 10.4))), sounds, Songs.NONE)
             .make("p");
     assertThat(near.firstTrack(TrackKind.MUSIC).orElseThrow().hushes())
         .singleElement()
@@ -88,7 +91,8 @@ class FilmMakerTest {
               assertThat(h.endFrame()).isEqualTo(Math.round(15.4 * RATE));
             });
     Project apart =
-        new FilmMaker(plan(film(30, false), List.of(at(take, 4), at(take, 10.5))), sounds)
+        new FilmMaker(
+                plan(film(30, false), List.of(at(take, 4), at(take, 10.5))), sounds, Songs.NONE)
             .make("p");
     assertThat(apart.firstTrack(TrackKind.MUSIC).orElseThrow().hushes()).hasSize(2);
   }
@@ -106,7 +110,7 @@ class FilmMakerTest {
             OptionalDouble.empty(),
             OptionalDouble.empty());
     assertThat(
-            new FilmMaker(plan, sounds)
+            new FilmMaker(plan, sounds, Songs.NONE)
                 .make("p")
                 .firstTrack(TrackKind.MUSIC)
                 .orElseThrow()
@@ -134,7 +138,7 @@ class FilmMakerTest {
             10,
             OptionalDouble.empty(),
             OptionalDouble.empty());
-    Project project = new FilmMaker(plan, sounds).make("p");
+    Project project = new FilmMaker(plan, sounds, Songs.NONE).make("p");
     PassageLoudness measured =
         PassageLoudness.measure(project, sounds, Passages.of(project)).getFirst();
     assertThat(measured.separationLu()).isCloseTo(10, within(0.1));
@@ -143,7 +147,7 @@ class FilmMakerTest {
   @Test
   void musicIsRepeatedToThePicturesEndWithoutEnteringTheMediasOutside() {
     Project project =
-        new FilmMaker(plan(film(30, false), List.of(at(take, 4))), sounds).placed("p");
+        new FilmMaker(plan(film(30, false), List.of(at(take, 4))), sounds, Songs.NONE).placed("p");
     Clip music = project.firstTrack(TrackKind.MUSIC).orElseThrow().clips().getFirst();
     assertThat(music.lengthFrames()).isEqualTo(30L * RATE);
     assertThat(music.seams()).hasSize(2);
@@ -159,7 +163,8 @@ class FilmMakerTest {
 
   @Test
   void longMusicIsCutAndFaded() {
-    Project project = new FilmMaker(plan(film(9, false), List.of(at(take, 1))), sounds).placed("p");
+    Project project =
+        new FilmMaker(plan(film(9, false), List.of(at(take, 1))), sounds, Songs.NONE).placed("p");
     Clip music = project.firstTrack(TrackKind.MUSIC).orElseThrow().clips().getFirst();
     assertThat(music.lengthFrames()).isEqualTo(9L * RATE);
     assertThat(music.seams()).isEmpty();
@@ -169,7 +174,7 @@ class FilmMakerTest {
 
   @Test
   void withoutNarrationThePicturesOwnSoundIsTheVoice() {
-    Project project = new FilmMaker(plan(film(20, true), List.of()), sounds).make("p");
+    Project project = new FilmMaker(plan(film(20, true), List.of()), sounds, Songs.NONE).make("p");
     assertThat(project.firstTrack(TrackKind.CAMERA)).isEmpty();
     assertThat(Passages.of(project)).containsExactly(new Span(0, 20L * RATE));
     assertThat(
@@ -218,7 +223,7 @@ class FilmMakerTest {
   }
 
   private void assertProblem(FilmPlan plan, String words) {
-    assertThatThrownBy(() -> new FilmMaker(plan, sounds).make("p"))
+    assertThatThrownBy(() -> new FilmMaker(plan, sounds, Songs.NONE).make("p"))
         .isInstanceOf(Problem.class)
         .hasMessageContaining(words);
   }
@@ -232,7 +237,8 @@ class FilmMakerTest {
 
   @Test
   void planningAgainReplacesTheHushesAndGivesTheSame() {
-    Project once = new FilmMaker(plan(film(30, false), List.of(at(take, 4))), sounds).make("p");
+    Project once =
+        new FilmMaker(plan(film(30, false), List.of(at(take, 4))), sounds, Songs.NONE).make("p");
     Project twice = HushPlanner.withHushes(once, sounds, Passages.of(once), 10);
     List<Hush> a = once.firstTrack(TrackKind.MUSIC).map(Track::hushes).orElseThrow();
     List<Hush> b = twice.firstTrack(TrackKind.MUSIC).map(Track::hushes).orElseThrow();

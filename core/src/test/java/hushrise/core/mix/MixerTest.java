@@ -7,7 +7,6 @@ import static org.assertj.core.api.Assertions.within;
 import hushrise.core.Decibels;
 import hushrise.core.level.TrackCurve;
 import hushrise.core.project.Clip;
-import hushrise.core.project.Fade;
 import hushrise.core.project.Hush;
 import hushrise.core.project.Keyframe;
 import hushrise.core.project.LevelLine;
@@ -56,39 +55,6 @@ class MixerTest {
     mixer.render(400_000, 5_000, left, new float[5_000]);
     mixer.render(150_000, 5_000, left, new float[5_000]);
     assertThat(left).containsExactly(once);
-  }
-
-  @Test
-  void aSplitAloneChangesNotOneSample() {
-    Project project = Projects.rich(sounds);
-    Track effects = project.tracks().get(2);
-    Clip horn = effects.clips().getFirst();
-    long cut = 20_011;
-    Clip first =
-        new Clip(
-            "a",
-            horn.mediaId(),
-            horn.startFrame(),
-            cut,
-            0,
-            List.of(),
-            horn.gainDb(),
-            Fade.NONE,
-            Fade.NONE);
-    Clip second =
-        new Clip(
-            "b",
-            horn.mediaId(),
-            horn.startFrame() + cut,
-            horn.lengthFrames() - cut,
-            cut,
-            List.of(),
-            horn.gainDb(),
-            Fade.NONE,
-            Fade.NONE);
-    Project split = project.withTrack(effects.id(), t -> t.withClips(List.of(first, second)));
-    assertThat(Projects.left(split, sounds, 0, 2 * RATE))
-        .containsExactly(Projects.left(project, sounds, 0, 2 * RATE));
   }
 
   @Test

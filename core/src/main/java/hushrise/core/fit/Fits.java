@@ -1,0 +1,221 @@
+package hushrise.core.fit;
+
+import hushrise.core.Problem;
+import hushrise.core.project.Clip;
+import hushrise.core.project.Fade;
+import hushrise.core.project.Fit;
+import hushrise.core.project.FitMode;
+import hushrise.core.project.Jump;
+import hushrise.core.project.Media;
+import hushrise.core.project.Project;
+import hushrise.core.project.Seam;
+import hushrise.core.project.Track;
+import java.util.ArrayList;
+import java.util.List;
+import java.util.Optional;
+import java.util.function.UnaryOperator;
+
+/** Gives music clips their fits, and keeps them: each is a function from project to project. */
+public final class Fits {
+
+  /** How long fades are unless said otherwise, in seconds. */
+  public static final double FADE_IN_SECONDS = 2;
+
+  public static final double FADE_OUT_SECONDS = 4;
+
+  private Fits() {}
+
+  /** Where a fit has to end: at the time chosen for it, else with the picture. */
+  private static long endOf(Project project, Clip clip, Fit fit) {
+    return fit.untilFrame().orElseGet(() -> project.pictureEndFrame().orElseGet(clip::endFrame));
+  }
+
+  /**
+   * Gives a clip a fit and applies it. Tailored music keeps its own beginning and ending and loses
+   * the clip's fades; otherwise usual fades are given where there are none.
+   *
+   * @throws Problem when the clip cannot be fitted, saying why
+   */
+  public static Project set(Project project, String clipId, FitMode mode, Songs songs) {
+    return change(
+        project,
+        clipId,
+        songs,
+        clip -> {
+          Fit fit = clip.fit().map(f -> f.withMode(mode)).orElse(Fit.of(mode, clip.startFrame()));
+          Clip begun = clip.withFit(Optional.of(fit));
+          return mode == FitMode.TAILOR
+              ? begun.withFadeIn(Fade.NONE).withFadeOut(Fade.NONE)
+              : usuallyFaded(begun, endOf(project, clip, fit) - clip.startFrame(), project);
+        });
+  }
+
+  private static Clip usuallyFaded(Clip clip, long length, Project project) {
+    Clip faded = clip;
+    if (clip.fadeIn().lengthFrames() == 0) {
+      faded = faded.withFadeIn(usual(project, FADE_IN_SECONDS, length));
+    }
+    if (clip.fadeOut().lengthFrames() == 0) {
+      faded = faded.withFadeOut(usual(project, FADE_OUT_SECONDS, length));
+    }
+    return faded;
+  }
+
+  private static Fade usual(Project project, double seconds, long length) {
+    return Fade.ofLength(Math.max(0, Math.min(project.frames(seconds), length / 3)));
+  }
+
+  /** Lets a clip keep the length and the seams it has. */
+  public static Project remove(Project project, String clipId) {
+    return project.withEachTrack(t -> t.withClip(clipId, c -> c.withFit(Optional.empty())));
+  }
+
+  /**
+   * Changes a clip's fit and applies it.
+   *
+   * @throws Problem when the clip then cannot be fitted, saying why
+   */
+  public static Project refine(
+      Project project, String clipId, UnaryOperator<Fit> change, Songs songs) {
+    return change(project, clipId, songs, c -> c.withFit(c.fit().map(change)));
+  }
+
+  /** Takes a seam away: the next best one takes its place. */
+  public static Project rejectSeam(Project project, String clipId, int index, Songs songs) {
+    Seam seam = project.clip(clipId).orElseThrow().seams().get(index);
+    return refine(project, clipId, f -> f.rejecting(jumpOf(seam)), songs);
+  }
+
+  /**
+   * Moves a seam along the song by a number of beats: both sides move alike, so that the length
+   * stays.
+   *
+   * @param beats how far; negative is earlier
+   */
+  public static Project moveSeam(
+      Project project, String clipId, int index, int beats, Songs songs) {
+    Clip clip = project.clip(clipId).orElseThrow();
+    Media media = project.media(clip.mediaId()).orElseThrow();
+    SongAnalysis song = songs.song(media).orElseThrow(() -> notYet(media)).analysis();
+    Jump old = jumpOf(clip.seams().get(index));
+    int last = song.stretches() - 1;
+    int from = song.edgeNear(old.fromFrame());
+    int to = song.edgeNear(old.toFrame());
+    int by = Math.clamp(beats, 1 - Math.min(from, to), last - Math.max(from, to));
+    Jump jump = new Jump(song.edges()[from + by], song.edges()[to + by]);
+    return refine(project, clipId, f -> f.replacing(old, jump), songs);
+  }
+
+  private static Jump jumpOf(Seam seam) {
+    return new Jump(seam.fromFrame(), seam.toFrame());
+  }
+
+  private static Problem notYet(Media media) {
+    return new Problem(
+        "%s is still being listened to: try again in a moment.".formatted(media.title()));
+  }
+
+  private static Project change(
+      Project project, String clipId, Songs songs, UnaryOperator<Clip> change) {
+    Clip clip = change.apply(project.clip(clipId).orElseThrow());
+    Media media = project.media(clip.mediaId()).orElseThrow();
+    Fit fit = clip.fit().orElseThrow();
+    long end = endOf(project, clip, fit);
+    long length = end - fit.anchorFrame();
+    long fades = clip.fadeIn().lengthFrames() + clip.fadeOut().lengthFrames();
+    if (length > 0 && fades > length) {
+      throw new Problem(
+          "The fades of %s (%.1f s) are longer than the %.1f s it is to last: shorten them first."
+              .formatted(media.title(), project.seconds(fades), project.seconds(length)));
+    }
+    Clip fitted = fitted(clip, media, songs, end, project.sampleRate());
+    return project.withEachTrack(t -> t.withClip(clipId, c -> fitted));
+  }
+
+  /**
+   * A clip with its fit applied.
+   *
+   * @param clip has a fit
+   * @param end where on the timeline it has to end
+   * @param sampleRate frames per second
+   * @throws Problem when it cannot be fitted, saying why
+   */
+  public static Clip fitted(Clip clip, Media media, Songs songs, long end, int sampleRate) {
+    Fit fit = clip.fit().orElseThrow();
+    long length = end - fit.anchorFrame();
+    if (length < sampleRate / 10) {
+      throw new Problem(
+          "%s starts at %.1f s, and what it is fitted to ends at %.1f s: move it earlier."
+              .formatted(
+                  media.title(),
+                  fit.anchorFrame() / (double) sampleRate,
+                  end / (double) sampleRate));
+    }
+    long mediaStart = clip.mediaStartFrame();
+    Arrangement made =
+        switch (fit.mode()) {
+          case TRIM -> plain(media, mediaStart, length);
+          case LOOP ->
+              media.lengthFrames() - mediaStart >= length
+                  ? plain(media, mediaStart, length)
+                  : LoopFit.arrange(songOf(media, songs), fit, mediaStart, length, media.title());
+          case TAILOR -> TailorFit.arrange(songOf(media, songs), fit, length, media.title());
+        };
+    return clip.withExtent(
+            fit.anchorFrame() + made.pauseFrames(),
+            made.lengthFrames(),
+            made.mediaStartFrame(),
+            made.seams())
+        .withFittingFades();
+  }
+
+  private static Arrangement plain(Media media, long mediaStart, long length) {
+    long room = media.lengthFrames() - mediaStart;
+    return new Arrangement(mediaStart, Math.max(1, Math.min(room, length)), 0, List.of());
+  }
+
+  private static Song songOf(Media media, Songs songs) {
+    return songs.song(media).orElseThrow(() -> notYet(media));
+  }
+
+  /**
+   * A project whose fits have followed.
+   *
+   * @param project with every fit applied that could be
+   * @param problems what is to be said of those that could not
+   */
+  public record Followed(Project project, List<String> problems) {}
+
+  /** Applies every fit whose end is not where it has to be: after the picture's length changed. */
+  public static Followed followed(Project project, Songs songs) {
+    List<String> problems = new ArrayList<>();
+    Project result = project;
+    for (Track track : project.tracks()) {
+      for (Clip clip : track.clips()) {
+        if (clip.fit().isPresent() && !isKept(project, clip)) {
+          try {
+            Media media = project.media(clip.mediaId()).orElseThrow();
+            long end = endOf(project, clip, clip.fit().get());
+            Clip fitted = fitted(clip, media, songs, end, project.sampleRate());
+            result = result.withTrack(track.id(), t -> t.withClip(clip.id(), c -> fitted));
+          } catch (Problem e) {
+            problems.add(e.getMessage());
+          }
+        }
+      }
+    }
+    return new Followed(result, List.copyOf(problems));
+  }
+
+  private static boolean isKept(Project project, Clip clip) {
+    Fit fit = clip.fit().orElseThrow();
+    long end = endOf(project, clip, fit);
+    boolean reaches = clip.endFrame() == end;
+    boolean cannot =
+        fit.mode() == FitMode.TRIM
+            && clip.endFrame() < end
+            && clip.mediaStartFrame() + clip.lengthFrames()
+                == project.media(clip.mediaId()).orElseThrow().lengthFrames();
+    return reaches || cannot;
+  }
+}

@@ -1,0 +1,63 @@
+package hushrise.core.fit;
+
+import hushrise.core.Problem;
+import hushrise.core.project.Fit;
+import java.util.ArrayList;
+import java.util.List;
+
+/**
+ * Repeats a song from the one place where going back is least heard; among places that are alike
+ * the one with the longer loop.
+ */
+final class LoopFit {
+
+  private static final double WORTH_OF_LENGTH = 0.15;
+  private static final int FEWEST_BEATS = 8;
+  private static final int MOST_SEAMS = 10_000;
+
+  private LoopFit() {}
+
+  /**
+   * The song at a length.
+   *
+   * @param mediaStartFrame the media frame to begin with
+   * @param name what a person knows it as
+   * @throws Problem when there is no place to go back from
+   */
+  static Arrangement arrange(
+      Song song, Fit fit, long mediaStartFrame, long lengthFrames, String name) {
+    SongAnalysis analysis = song.analysis();
+    Jumps jumps = new Jumps(song, fit);
+    int n = analysis.stretches();
+    int shortest = Math.max(2, Math.min(analysis.hasBeat() ? FEWEST_BEATS : 16, n / 4));
+    double best = Double.POSITIVE_INFINITY;
+    int bestFrom = -1;
+    int bestTo = -1;
+    for (int from = shortest; from < n; from++) {
+      for (int to = 1; to <= from - shortest; to++) {
+        double cost = jumps.cost(from, to) - WORTH_OF_LENGTH * (from - to) / n;
+        if (cost < best && analysis.edges()[from] > mediaStartFrame) {
+          best = cost;
+          bestFrom = from;
+          bestTo = to;
+        }
+      }
+    }
+    if (bestFrom < 0) {
+      throw new Problem(
+          "No place is left from which %s could repeat: protect less of it, or give rejected seams back."
+              .formatted(name));
+    }
+    Splice splice = song.splice(bestFrom, bestTo);
+    List<Splice> repeats = new ArrayList<>();
+    long first = splice.fromFrame() - mediaStartFrame;
+    long period = splice.fromFrame() - splice.toFrame();
+    for (long at = first;
+        at - splice.crossfadeFrames() / 2 < lengthFrames && repeats.size() < MOST_SEAMS;
+        at += period) {
+      repeats.add(splice);
+    }
+    return new Arrangement(
+        mediaStartFrame, lengthFrames, 0, Arrangement.seamsOf(mediaStartFrame, repeats));
+  }
+}

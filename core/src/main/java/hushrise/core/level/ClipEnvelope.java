@@ -1,0 +1,76 @@
+package hushrise.core.level;
+
+import hushrise.core.project.Clip;
+import hushrise.core.project.CrossfadeShape;
+import hushrise.core.project.Track;
+import java.util.ArrayList;
+import java.util.HashMap;
+import java.util.List;
+import java.util.Map;
+
+/**
+ * How a clip's own level runs over time as an amplitude factor: its fades, and its crossfades with
+ * clips of its track that overlap it. Immutable.
+ *
+ * <p>Where one clip starts while another still sounds and outlasts it, the earlier gives way over
+ * the overlap, in the shape of the later one. A clip that lies wholly within another sounds
+ * together with it.
+ */
+public final class ClipEnvelope {
+
+  /** One crossfade: from where to where, in which shape, and whether the clip comes in. */
+  private record Cross(long startFrame, long endFrame, CrossfadeShape shape, boolean comesIn) {
+
+    double factorAt(long frame) {
+      double passed = Math.clamp((frame - startFrame) / (double) (endFrame - startFrame), 0.0, 1.0);
+      return shape.factorAt(comesIn ? passed : 1 - passed);
+    }
+  }
+
+  private final Clip clip;
+  private final List<Cross> crosses;
+
+  private ClipEnvelope(Clip clip, List<Cross> crosses) {
+    this.clip = clip;
+    this.crosses = List.copyOf(crosses);
+  }
+
+  /** The envelopes of a track's clips by the clips' ids. */
+  public static Map<String, ClipEnvelope> of(Track track) {
+    Map<String, List<Cross>> crosses = new HashMap<>();
+    List<Clip> ordered = track.clipsInTime();
+    ordered.forEach(c -> crosses.put(c.id(), new ArrayList<>(2)));
+    for (int later = 1; later < ordered.size(); later++) {
+      Clip in = ordered.get(later);
+      for (int earlier = 0; earlier < later; earlier++) {
+        Clip out = ordered.get(earlier);
+        boolean overlap = out.endFrame() > in.startFrame() && out.startFrame() < in.startFrame();
+        if (overlap && out.endFrame() < in.endFrame()) {
+          crosses
+              .get(in.id())
+              .add(new Cross(in.startFrame(), out.endFrame(), in.crossfade(), true));
+          crosses
+              .get(out.id())
+              .add(new Cross(in.startFrame(), out.endFrame(), in.crossfade(), false));
+        }
+      }
+    }
+    Map<String, ClipEnvelope> result = new HashMap<>();
+    ordered.forEach(c -> result.put(c.id(), new ClipEnvelope(c, crosses.get(c.id()))));
+    return result;
+  }
+
+  /** The factor of fades and crossfades at a timeline frame, 0 to 1. */
+  public double factorAt(long frame) {
+    double factor = clip.fadeFactorAt(frame);
+    for (int i = 0; i < crosses.size(); i++) {
+      factor *= crosses.get(i).factorAt(frame);
+    }
+    return factor;
+  }
+
+  /** Whether a frame lies in a crossfade. */
+  public boolean isCrossing(long frame) {
+    return crosses.stream().anyMatch(c -> frame > c.startFrame() && frame < c.endFrame());
+  }
+}

@@ -1,0 +1,81 @@
+package hushrise.core.project;
+
+import java.util.ArrayList;
+import java.util.List;
+import java.util.Optional;
+
+/**
+ * How a music clip keeps to a length: what a person chose, from which its content follows whenever
+ * the picture's length changes.
+ *
+ * @param mode trim, loop or tailor
+ * @param anchorFrame where on the timeline the clip was placed; tailored music may start a little
+ *     later, so that its ending lands exactly
+ * @param untilFrame where on the timeline it has to end; empty: with the picture
+ * @param introFrames how much of the song's beginning is never repeated
+ * @param outroFrames how much of the song's ending is never repeated
+ * @param rejected jumps that are not wanted again
+ * @param preferred jumps that were moved by hand and are to be kept
+ */
+public record Fit(
+    FitMode mode,
+    long anchorFrame,
+    Optional<Long> untilFrame,
+    long introFrames,
+    long outroFrames,
+    List<Jump> rejected,
+    List<Jump> preferred) {
+
+  public Fit {
+    untilFrame = untilFrame == null ? Optional.empty() : untilFrame;
+    rejected = rejected == null ? List.of() : List.copyOf(rejected);
+    preferred = preferred == null ? List.of() : List.copyOf(preferred);
+    if (introFrames < 0 || outroFrames < 0) {
+      throw new IllegalArgumentException("A protected part cannot be shorter than nothing");
+    }
+  }
+
+  /** A fit to the picture's end. */
+  public static Fit of(FitMode mode, long anchorFrame) {
+    return new Fit(mode, anchorFrame, Optional.empty(), 0, 0, List.of(), List.of());
+  }
+
+  public Fit withMode(FitMode newMode) {
+    return new Fit(newMode, anchorFrame, untilFrame, introFrames, outroFrames, rejected, preferred);
+  }
+
+  public Fit withAnchor(long frame) {
+    return new Fit(mode, frame, untilFrame, introFrames, outroFrames, rejected, preferred);
+  }
+
+  public Fit withUntil(Optional<Long> frame) {
+    return new Fit(mode, anchorFrame, frame, introFrames, outroFrames, rejected, preferred);
+  }
+
+  public Fit withProtected(long intro, long outro) {
+    return new Fit(mode, anchorFrame, untilFrame, intro, outro, rejected, preferred);
+  }
+
+  /** This fit without a jump: the next best one takes its place. */
+  public Fit rejecting(Jump jump) {
+    List<Jump> more = new ArrayList<>(rejected);
+    more.add(jump);
+    List<Jump> rest = preferred.stream().filter(j -> !j.equals(jump)).toList();
+    return new Fit(mode, anchorFrame, untilFrame, introFrames, outroFrames, more, rest);
+  }
+
+  /** This fit with a jump in another one's place. */
+  public Fit replacing(Jump old, Jump jump) {
+    List<Jump> kept = new ArrayList<>(preferred.stream().filter(j -> !j.equals(old)).toList());
+    kept.add(jump);
+    List<Jump> more = new ArrayList<>(rejected);
+    more.removeIf(jump::equals);
+    more.add(old);
+    return new Fit(mode, anchorFrame, untilFrame, introFrames, outroFrames, more, kept);
+  }
+
+  /** This fit with nothing rejected or preferred. */
+  public Fit forgetting() {
+    return new Fit(mode, anchorFrame, untilFrame, introFrames, outroFrames, List.of(), List.of());
+  }
+}

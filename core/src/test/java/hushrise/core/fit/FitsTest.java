@@ -1,0 +1,190 @@
+package hushrise.core.fit;
+
+import static hushrise.core.fit.Pieces.RATE;
+import static org.assertj.core.api.Assertions.assertThat;
+import static org.assertj.core.api.Assertions.assertThatThrownBy;
+
+import hushrise.core.Problem;
+import hushrise.core.edit.ClipEdits;
+import hushrise.core.edit.Placement;
+import hushrise.core.mix.Mixer;
+import hushrise.core.project.Clip;
+import hushrise.core.project.FitMode;
+import hushrise.core.project.Media;
+import hushrise.core.project.MediaKind;
+import hushrise.core.project.Project;
+import hushrise.core.project.Seam;
+import hushrise.core.project.TrackKind;
+import hushrise.core.sound.Progress;
+import hushrise.core.sound.SampleSource;
+import hushrise.core.sound.SoundLibrary;
+import hushrise.core.time.FrameRate;
+import java.nio.file.Path;
+import java.util.Optional;
+import org.junit.jupiter.api.BeforeAll;
+import org.junit.jupiter.api.Test;
+
+/** A music clip keeps its fit, whatever happens to the picture. */
+class FitsTest {
+
+  private static Pieces.Piece piece;
+  private static Song song;
+  private static final Songs SONGS = media -> Optional.of(song);
+  private static final SoundLibrary LIBRARY =
+      (media, rate) ->
+          media.kind() == MediaKind.PICTURE ? SampleSource.of(new float[1]) : piece.sound();
+
+  @BeforeAll
+  static void listen() {
+    piece = Pieces.songForm("song", 104, 21);
+    song =
+        new Song(SongAnalyzer.analyze(piece.sound(), RATE, "song", Progress.NONE), piece.sound());
+  }
+
+  private static Project project(double pictureSeconds) {
+    Media picture =
+        new Media(
+            "film",
+            Path.of("/film.mp4"),
+            MediaKind.PICTURE,
+            Math.round(pictureSeconds * RATE),
+            false,
+            Optional.of(new FrameRate(25, 1)),
+            "");
+    Media music =
+        new Media(
+            "song",
+            Path.of("/song.wav"),
+            MediaKind.MUSIC,
+            piece.sound().lengthFrames(),
+            true,
+            Optional.empty(),
+            "");
+    Project film = Placement.add(Project.empty("p"), picture, 0, SONGS);
+    return Placement.add(film, music, 0, SONGS);
+  }
+
+  private static Clip music(Project project) {
+    return project.firstTrack(TrackKind.MUSIC).orElseThrow().clips().getFirst();
+  }
+
+  private static Project withPictureOf(Project project, double seconds) {
+    Clip film = project.pictureClip().orElseThrow();
+    return ClipEdits.trimEnd(project, film.id(), Math.round(seconds * RATE));
+  }
+
+  @Test
+  void longMusicIsTrimmedAndShortMusicLoopedAsOneClip() {
+    assertThat(music(project(40)).fit().orElseThrow().mode()).isEqualTo(FitMode.TRIM);
+    assertThat(music(project(40)).endFrame()).isEqualTo(40L * RATE);
+    Project looped = project(300);
+    assertThat(looped.firstTrack(TrackKind.MUSIC).orElseThrow().clips()).hasSize(1);
+    assertThat(music(looped).fit().orElseThrow().mode()).isEqualTo(FitMode.LOOP);
+    assertThat(music(looped).endFrame()).isEqualTo(300L * RATE);
+    assertThat(music(looped).seams()).isNotEmpty().allMatch(s -> s.score() > 0.7);
+  }
+
+  @Test
+  void aFitFollowsThePictureBothWays() {
+    for (FitMode mode : FitMode.values()) {
+      Project start = project(70);
+      Project fitted = Fits.set(start, music(start).id(), mode, SONGS);
+      assertThat(music(fitted).endFrame()).as("%s", mode).isEqualTo(70L * RATE);
+      for (double seconds : new double[] {61.3, 45, 66.6}) {
+        Project changed = withPictureOf(fitted, seconds);
+        Fits.Followed followed = Fits.followed(changed, SONGS);
+        assertThat(followed.problems()).isEmpty();
+        assertThat(music(followed.project()).endFrame())
+            .as("%s at %.1f s", mode, seconds)
+            .isEqualTo(Math.round(seconds * RATE));
+        fitted = followed.project();
+      }
+    }
+  }
+
+  @Test
+  void tailoredMusicKeepsItsBeginningAndItsEndingLandsOnThePicturesEnd() {
+    Project start = project(50);
+    Project fitted = Fits.set(start, music(start).id(), FitMode.TAILOR, SONGS);
+    Clip clip = music(fitted);
+    assertThat(clip.startFrame()).isBetween(0L, RATE * 6L / 10);
+    assertThat(clip.mediaStartFrame()).isEqualTo(song.analysis().soundStart());
+    assertThat(clip.endFrame()).isEqualTo(50L * RATE);
+    float[] ending = new float[RATE];
+    Mixer.of(fitted, LIBRARY).render(49L * RATE, RATE, ending, new float[RATE]);
+    float[] own = new float[RATE];
+    piece.sound().read(song.analysis().soundEnd() - RATE, RATE, own, new float[RATE], 0);
+    assertThat(ending).containsExactly(own);
+  }
+
+  @Test
+  void aRejectedSeamDoesNotComeBackAndAMovedOneStays() {
+    Project looped = project(300);
+    Seam first = music(looped).seams().getFirst();
+    Project other = Fits.rejectSeam(looped, music(looped).id(), 0, SONGS);
+    Seam next = music(other).seams().getFirst();
+    assertThat(next).isNotEqualTo(first);
+    assertThat(
+            Math.abs(next.fromFrame() - first.fromFrame())
+                + Math.abs(next.toFrame() - first.toFrame()))
+        .isGreaterThan(RATE / 4);
+    Project guarded =
+        Fits.refine(
+            looped, music(looped).id(), f -> f.withProtected(12L * RATE, 12L * RATE), SONGS);
+    first = music(guarded).seams().getFirst();
+    Project moved = Fits.moveSeam(guarded, music(guarded).id(), 0, 4, SONGS);
+    Seam shifted = music(moved).seams().getFirst();
+    double beats = 4 * 60 / 104.0;
+    assertThat((shifted.fromFrame() - first.fromFrame()) / (double) RATE)
+        .isBetween(beats - 0.03, beats + 0.03);
+    assertThat(music(moved).endFrame()).isEqualTo(300L * RATE);
+    Project again = Fits.followed(withPictureOf(moved, 290), SONGS).project();
+    assertThat(music(again).seams().getFirst()).isEqualTo(shifted);
+  }
+
+  @Test
+  void protectedPartsAreNeverRepeated() {
+    Project looped = project(300);
+    long intro = 20L * RATE;
+    long outro = 15L * RATE;
+    Project guarded =
+        Fits.refine(looped, music(looped).id(), f -> f.withProtected(intro, outro), SONGS);
+    for (Seam seam : music(guarded).seams()) {
+      assertThat(seam.toFrame()).isGreaterThan(intro - RATE);
+      assertThat(seam.fromFrame()).isLessThan(song.analysis().soundEnd() - outro + RATE);
+    }
+  }
+
+  @Test
+  void whatCannotBeFittedIsSaidInWordsAndChangesNothing() {
+    Project start = project(50);
+    String id = music(start).id();
+    Project tiny = withPictureOf(start, 1.5);
+    assertThatThrownBy(() -> Fits.set(tiny, id, FitMode.TAILOR, SONGS))
+        .isInstanceOf(Problem.class)
+        .hasMessageContaining("song.wav")
+        .hasMessageContaining("choose trim or loop");
+    assertThatThrownBy(() -> Fits.set(tiny, id, FitMode.LOOP, SONGS))
+        .isInstanceOf(Problem.class)
+        .hasMessageContaining("shorten them");
+    Project late = ClipEdits.move(start, java.util.Set.of(id), 60L * RATE, false);
+    assertThat(Fits.followed(late, SONGS).problems())
+        .singleElement()
+        .asString()
+        .contains("move it earlier");
+    SampleSource brief = SampleSource.of(new float[RATE / 2]);
+    assertThatThrownBy(() -> SongAnalyzer.analyze(brief, RATE, "b.wav", Progress.NONE))
+        .hasMessageContaining("shorter than a second");
+    SampleSource silent = SampleSource.of(new float[4 * RATE]);
+    assertThatThrownBy(() -> SongAnalyzer.analyze(silent, RATE, "b.wav", Progress.NONE))
+        .hasMessageContaining("is silent");
+  }
+
+  @Test
+  void theFadeOfATrimmedSongBeginsAtAQuietPlaceOnABeat() {
+    Project start = project(50);
+    long at = TrimAdvice.fadeStart(song.analysis(), music(start)).orElseThrow();
+    assertThat(50L * RATE - at).isBetween((long) RATE, 9L * RATE);
+    assertThat(song.analysis().edges()).contains(at);
+  }
+}
