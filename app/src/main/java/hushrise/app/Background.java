@@ -1,14 +1,20 @@
 package hushrise.app;
 
 import hushrise.core.Problem;
+import hushrise.core.sound.Progress;
 import java.util.concurrent.Callable;
 import java.util.concurrent.CancellationException;
 import java.util.concurrent.ExecutorService;
 import java.util.concurrent.Executors;
+import java.util.concurrent.atomic.AtomicBoolean;
 import java.util.function.Consumer;
 import javafx.application.Platform;
+import javafx.beans.property.DoubleProperty;
 import javafx.beans.property.ReadOnlyIntegerProperty;
 import javafx.beans.property.ReadOnlyIntegerWrapper;
+import javafx.beans.property.SimpleDoubleProperty;
+import javafx.collections.FXCollections;
+import javafx.collections.ObservableList;
 import org.slf4j.Logger;
 import org.slf4j.LoggerFactory;
 
@@ -19,6 +25,8 @@ import org.slf4j.LoggerFactory;
 public final class Background {
 
   private static final Logger LOG = LoggerFactory.getLogger(Background.class);
+
+  private static final long SHOW_EVERY_NANOS = 50_000_000L;
 
   private final Consumer<String> complain;
   private final ReadOnlyIntegerWrapper pending = new ReadOnlyIntegerWrapper();
@@ -34,9 +42,70 @@ public final class Background {
     this.complain = complain;
   }
 
+  /** Shows a problem's sentence. */
+  public void complain(String sentence) {
+    complain.accept(sentence);
+  }
+
   /** How many pieces of work are under way; changes on the window's thread. */
   public ReadOnlyIntegerProperty pendingProperty() {
     return pending.getReadOnlyProperty();
+  }
+
+  /** Work that tells how far it is, and can be ended. */
+  @FunctionalInterface
+  public interface LongWork<T> {
+    T call(Progress progress) throws Exception;
+  }
+
+  /**
+   * Something under way that a person may want to see or end.
+   *
+   * @param words what it is
+   * @param fraction how far it is, 0 to 1
+   * @param cancelled ends it when set
+   */
+  public record Job(String words, DoubleProperty fraction, AtomicBoolean cancelled) {}
+
+  private final ObservableList<Job> jobs = FXCollections.observableArrayList();
+
+  /** What is under way and worth showing; changes on the window's thread. */
+  public ObservableList<Job> jobs() {
+    return jobs;
+  }
+
+  /** Runs work that may take long, shown by its words and its progress until it is done. */
+  public <T> void run(String words, LongWork<T> work, Consumer<T> then) {
+    run(words, work, then, () -> {});
+  }
+
+  /** As above; {@code failed} runs on the window's thread when it fails or is cancelled. */
+  public <T> void run(String words, LongWork<T> work, Consumer<T> then, Runnable failed) {
+    Job job = new Job(words, new SimpleDoubleProperty(), new AtomicBoolean());
+    jobs.add(job);
+    long[] shownAt = {0};
+    Progress progress =
+        fraction -> {
+          if (job.cancelled().get()) {
+            throw new CancellationException();
+          }
+          long now = System.nanoTime();
+          if (now - shownAt[0] > SHOW_EVERY_NANOS) {
+            shownAt[0] = now;
+            Platform.runLater(() -> job.fraction().set(fraction));
+          }
+        };
+    run(
+        workers,
+        () -> work.call(progress),
+        result -> {
+          jobs.remove(job);
+          then.accept(result);
+        },
+        () -> {
+          jobs.remove(job);
+          failed.run();
+        });
   }
 
   /** Runs work, then hands its result over on the window's thread; a problem is shown instead. */

@@ -6,7 +6,6 @@ import hushrise.app.look.Theme;
 import hushrise.core.project.Project;
 import hushrise.media.CacheFolder;
 import hushrise.media.DeviceOutput;
-import hushrise.media.MediaStore;
 import java.nio.file.Path;
 import java.util.Locale;
 import javafx.application.Application;
@@ -25,13 +24,13 @@ public final class HushRiseApp extends Application {
   public void start(Stage stage) {
     Arguments arguments = Arguments.of(getParameters().getRaw());
     Theme.loadFonts();
-    MediaStore store = new MediaStore(CacheFolder.ofUser());
     Theme theme =
         arguments
             .theme()
             .map(t -> Theme.valueOf(t.toUpperCase(Locale.ROOT)))
             .orElseGet(Theme::chosen);
-    window = new Window(store, DeviceOutput.orSilent(Project.DEFAULT_SAMPLE_RATE), theme);
+    window =
+        new Window(CacheFolder.ofUser(), DeviceOutput.orSilent(Project.DEFAULT_SAMPLE_RATE), theme);
     Scene scene = new Scene(window.root(), WIDTH, HEIGHT);
     window.attach(stage, scene);
     stage.setMinWidth(860);

@@ -1,15 +1,22 @@
 package hushrise.app;
 
+import hushrise.core.Problem;
 import hushrise.core.edit.History;
+import hushrise.core.edit.Snippet;
+import hushrise.core.fit.Fits;
+import hushrise.core.fit.Songs;
 import hushrise.core.project.Project;
 import hushrise.core.store.ProjectFile;
 import java.nio.file.Path;
 import java.util.Optional;
+import java.util.function.Consumer;
 import java.util.function.UnaryOperator;
+import javafx.beans.property.BooleanProperty;
 import javafx.beans.property.LongProperty;
 import javafx.beans.property.ObjectProperty;
 import javafx.beans.property.ReadOnlyObjectProperty;
 import javafx.beans.property.ReadOnlyObjectWrapper;
+import javafx.beans.property.SimpleBooleanProperty;
 import javafx.beans.property.SimpleLongProperty;
 import javafx.beans.property.SimpleObjectProperty;
 
@@ -20,6 +27,8 @@ import javafx.beans.property.SimpleObjectProperty;
  */
 public final class Session {
 
+  private final Songs songs;
+  private final Consumer<String> complain;
   private History history = new History(Project.empty(""));
   private Optional<Path> file = Optional.empty();
   private final ReadOnlyObjectWrapper<Project> project =
@@ -28,6 +37,51 @@ public final class Session {
       new SimpleObjectProperty<>(Selection.nothing());
   private final LongProperty playhead = new SimpleLongProperty();
   private final ReadOnlyObjectWrapper<Boolean> unsaved = new ReadOnlyObjectWrapper<>(false);
+
+  private final BooleanProperty carriesKeyframes = new SimpleBooleanProperty(true);
+  private final BooleanProperty snaps = new SimpleBooleanProperty(true);
+  private final BooleanProperty followsPlayhead = new SimpleBooleanProperty(true);
+  private Snippet clipboard = Snippet.EMPTY;
+
+  /**
+   * @param songs lets music follow the picture
+   * @param complain is told why an edit, or a fit after one, could not be made
+   */
+  public Session(Songs songs, Consumer<String> complain) {
+    this.songs = songs;
+    this.complain = complain;
+  }
+
+  public Songs songs() {
+    return songs;
+  }
+
+  /** Whether keyframes go along when the clips under them are moved. */
+  public BooleanProperty carriesKeyframesProperty() {
+    return carriesKeyframes;
+  }
+
+  public boolean carriesKeyframes() {
+    return carriesKeyframes.get();
+  }
+
+  /** Whether what is dragged is drawn to clip ends, markers, cuts and the playhead. */
+  public BooleanProperty snapsProperty() {
+    return snaps;
+  }
+
+  /** Whether the timeline keeps the playhead in view while playing. */
+  public BooleanProperty followsPlayheadProperty() {
+    return followsPlayhead;
+  }
+
+  public Snippet clipboard() {
+    return clipboard;
+  }
+
+  public void setClipboard(Snippet snippet) {
+    clipboard = snippet;
+  }
 
   /** The project as shown: the present one, or during a drag what it would become. */
   public ReadOnlyObjectProperty<Project> projectProperty() {
@@ -91,7 +145,7 @@ public final class Session {
 
   /** Shows what a drag would make of the project, without a step in the history. */
   public void preview(Project changed) {
-    project.set(changed);
+    project.set(Fits.followed(changed, songs).project());
   }
 
   /** Goes back to the present project after a preview. */
@@ -100,13 +154,28 @@ public final class Session {
   }
 
   /**
-   * Makes one step.
+   * Makes one step. Fitted music follows the picture within it. An edit that cannot be made says
+   * why and changes nothing.
    *
    * @param name what was done, as undo tells it
    * @param edit from the present project to the new one
    */
   public void commit(String name, UnaryOperator<Project> edit) {
-    history.commit(name, edit.apply(history.present()));
+    try {
+      Fits.Followed followed = Fits.followed(edit.apply(history.present()), songs);
+      history.commit(name, followed.project());
+      show();
+      followed.problems().forEach(complain);
+    } catch (Problem e) {
+      project.set(history.present());
+      complain.accept(e.getMessage());
+    }
+  }
+
+  /** Lets fitted music follow after a song has become known, as part of the step before. */
+  public void followFits() {
+    Fits.Followed followed = Fits.followed(history.present(), songs);
+    history.amend(followed.project());
     show();
   }
 
@@ -152,10 +221,11 @@ public final class Session {
         switch (selection.get()) {
           case Selection.Nothing n -> true;
           case Selection.OfTrack t -> now.track(t.trackId()).isPresent();
-          case Selection.OfClip c ->
-              now.track(c.trackId())
-                  .filter(t -> t.clips().stream().anyMatch(clip -> clip.id().equals(c.clipId())))
-                  .isPresent();
+          case Selection.OfClip c -> c.clipIds().stream().allMatch(id -> now.clip(id).isPresent());
+          case Selection.OfSeam s ->
+              now.clip(s.clipId()).filter(c -> s.index() < c.seams().size()).isPresent();
+          case Selection.OfMarker m ->
+              now.markers().stream().anyMatch(marker -> marker.id().equals(m.markerId()));
           case Selection.OfKeyframe k ->
               now.track(k.trackId()).flatMap(t -> t.line().at(k.frame())).isPresent();
           case Selection.OfHush h ->

@@ -3,11 +3,15 @@ package hushrise.app;
 import hushrise.core.mix.Mixer;
 import hushrise.core.play.Player;
 import hushrise.core.project.Project;
+import hushrise.core.project.Track;
 import hushrise.core.sound.AudioOutput;
 import hushrise.core.sound.SoundLibrary;
+import java.util.function.Predicate;
 import javafx.animation.AnimationTimer;
 import javafx.beans.property.ReadOnlyBooleanProperty;
 import javafx.beans.property.ReadOnlyBooleanWrapper;
+import javafx.beans.property.ReadOnlyLongProperty;
+import javafx.beans.property.ReadOnlyLongWrapper;
 
 /**
  * Plays the session's project from its playhead. While playing, the playhead follows the sound, and
@@ -20,7 +24,19 @@ public final class Transport implements AutoCloseable {
   private final Background background;
   private final Player player;
   private final ReadOnlyBooleanWrapper playing = new ReadOnlyBooleanWrapper();
+  private final ReadOnlyBooleanWrapper auditioning = new ReadOnlyBooleanWrapper();
+  private final ReadOnlyLongWrapper auditionFrame = new ReadOnlyLongWrapper();
   private boolean following;
+  private final AnimationTimer auditionTimer =
+      new AnimationTimer() {
+        @Override
+        public void handle(long now) {
+          auditionFrame.set(player.positionFrame());
+          if (!player.isPlaying()) {
+            Transport.this.stop();
+          }
+        }
+      };
   private final AnimationTimer timer =
       new AnimationTimer() {
         @Override
@@ -55,7 +71,7 @@ public final class Transport implements AutoCloseable {
   }
 
   public void toggle() {
-    if (playing.get()) {
+    if (playing.get() || auditioning.get()) {
       stop();
     } else {
       if (session.playhead() >= session.project().lengthFrames()) {
@@ -82,6 +98,35 @@ public final class Transport implements AutoCloseable {
         this::stop);
   }
 
+  /**
+   * Plays a stretch of another or of this project without moving the playhead, once.
+   *
+   * @param heard which tracks to play
+   */
+  public void audition(Project project, Predicate<Track> heard, long from, long to) {
+    stop();
+    auditioning.set(true);
+    background.run(
+        () -> Mixer.of(project, library, heard),
+        mixer -> {
+          if (auditioning.get()) {
+            player.play(mixer, from, to);
+            auditionTimer.start();
+          }
+        },
+        this::stop);
+  }
+
+  /** Whether something plays that is not the film from its playhead. */
+  public ReadOnlyBooleanProperty auditioningProperty() {
+    return auditioning.getReadOnlyProperty();
+  }
+
+  /** Where the audition is, on the timeline of what is auditioned. */
+  public ReadOnlyLongProperty auditionFrameProperty() {
+    return auditionFrame.getReadOnlyProperty();
+  }
+
   private void takeOver(Project project) {
     if (playing.get()) {
       background.run(() -> Mixer.of(project, library), player::replace);
@@ -89,6 +134,11 @@ public final class Transport implements AutoCloseable {
   }
 
   public void stop() {
+    if (auditioning.get()) {
+      auditioning.set(false);
+      auditionTimer.stop();
+      player.stop();
+    }
     if (playing.get()) {
       playing.set(false);
       timer.stop();

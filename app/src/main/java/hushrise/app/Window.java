@@ -7,34 +7,48 @@ import hushrise.app.look.Theme;
 import hushrise.app.panel.DeliverSheet;
 import hushrise.app.panel.DetailPane;
 import hushrise.app.panel.FileSheet;
+import hushrise.app.panel.ItemFacts;
+import hushrise.app.panel.ItemPlayer;
+import hushrise.app.panel.KeysSheet;
 import hushrise.app.panel.MetersPane;
 import hushrise.app.panel.PassagesPane;
 import hushrise.app.panel.PicturePane;
+import hushrise.app.panel.ProgressStrip;
 import hushrise.app.panel.Sheet;
+import hushrise.app.panel.ShelfPane;
 import hushrise.app.panel.TopBar;
+import hushrise.app.timeline.PeaksShelf;
+import hushrise.app.timeline.PictureCuts;
 import hushrise.app.timeline.TimelineView;
 import hushrise.app.timeline.Viewport;
-import hushrise.core.Problem;
-import hushrise.core.edit.Placement;
+import hushrise.core.edit.ShelfEdits;
 import hushrise.core.hush.HushPlanner;
 import hushrise.core.hush.Passages;
 import hushrise.core.make.FilmPlan;
+import hushrise.core.project.Clip;
 import hushrise.core.project.Media;
-import hushrise.core.project.MediaKind;
 import hushrise.core.project.Project;
 import hushrise.core.sound.AudioOutput;
-import hushrise.core.sound.Progress;
 import hushrise.core.store.ProjectFile;
+import hushrise.media.CacheFolder;
 import hushrise.media.MediaStore;
+import hushrise.media.PictureScan;
+import hushrise.media.SongStore;
 import java.io.File;
 import java.nio.file.Path;
+import java.util.ArrayList;
 import java.util.List;
-import java.util.Optional;
+import javafx.application.Platform;
+import javafx.beans.binding.Bindings;
+import javafx.beans.binding.StringBinding;
 import javafx.beans.property.ObjectProperty;
 import javafx.beans.property.SimpleObjectProperty;
+import javafx.scene.Node;
 import javafx.scene.Scene;
+import javafx.scene.control.ButtonBase;
 import javafx.scene.control.Label;
 import javafx.scene.input.DragEvent;
+import javafx.scene.input.MouseEvent;
 import javafx.scene.input.TransferMode;
 import javafx.scene.layout.BorderPane;
 import javafx.scene.layout.HBox;
@@ -49,9 +63,9 @@ public final class Window implements TopBar.Actions {
   private static final double BOTTOM_HEIGHT = 206;
   private static final double BOTTOM_PADDING = 8;
 
-  private final Session session = new Session();
   private final MediaStore store;
   private final Background background = new Background(this::complain);
+  private final Session session;
   private final Transport transport;
   private final Sheet sheet = new Sheet();
   private final Label status = new Label();
@@ -59,21 +73,42 @@ public final class Window implements TopBar.Actions {
   private final ObjectProperty<Palette> palette = new SimpleObjectProperty<>();
   private final Viewport view;
   private final TimelineView timeline;
+  private final DetailPane detail;
+  private final ShelfPane shelf;
+  private final Intake intake;
+  private final ProjectActions projects;
+  private final Commands commands;
+  private final BorderPane pane;
   private final StackPane root;
   private Theme theme;
   private String toldHint = "";
 
   /**
+   * @param cache where decoded sound and what was found out about files is kept
    * @param out closed together with the window
    */
-  public Window(MediaStore store, AudioOutput out, Theme theme) {
-    this.store = store;
+  public Window(CacheFolder cache, AudioOutput out, Theme theme) {
+    this.store = new MediaStore(cache);
     this.theme = theme;
     palette.set(theme.palette());
+    SongStore songs = new SongStore(store, cache);
+    session = new Session(songs, this::complain);
     transport = new Transport(session, store, background, out);
-    view = new Viewport(session, store, background, palette);
-    timeline = new TimelineView(view);
-    BorderPane pane = new BorderPane(timeline);
+    PictureCuts cuts = new PictureCuts(session, new PictureScan(store, cache), background);
+    PeaksShelf peaks = new PeaksShelf(store, background);
+    view = new Viewport(session, store, background, cuts, palette);
+    timeline = new TimelineView(view, peaks);
+    intake = new Intake(session, store, songs, background, this::say);
+    projects = new ProjectActions(session, sheet, background, this::say, this::opened);
+    detail = new DetailPane(session);
+    ItemFacts facts = new ItemFacts(store, background);
+    shelf =
+        new ShelfPane(
+            session,
+            new ItemPlayer(session, transport, peaks, facts, palette, intake::place),
+            facts,
+            new ShelfActions());
+    pane = new BorderPane(timeline);
     pane.setTop(new TopBar(session, transport, this));
     pane.setBottom(new VBox(bottom(), statusLine(out.name())));
     root = new StackPane(pane, sheet);
@@ -81,9 +116,92 @@ public final class Window implements TopBar.Actions {
     root.getStylesheets()
         .add(Window.class.getResource("/hushrise/app/window.css").toExternalForm());
     view.hintProperty().addListener((p, was, now) -> showHint(now));
-    session.playheadProperty().addListener((p, was, now) -> view.reveal(now.longValue()));
+    session
+        .playheadProperty()
+        .addListener(
+            (p, was, now) -> {
+              if (!transport.playingProperty().get() || session.followsPlayheadProperty().get()) {
+                view.reveal(now.longValue());
+              }
+            });
+    commands = new Commands(allCommands());
+    view.setCommands(commands);
+    detail.setCommands(commands);
     acceptDrops();
+    giveKeysBack();
     applyTheme(theme);
+  }
+
+  private List<Command> allCommands() {
+    List<Command> all = new ArrayList<>();
+    all.addAll(new TravelCommands(session, transport, view, this).all());
+    all.addAll(new ClipCommands(session, transport, view, this).all());
+    all.addAll(new LevelCommands(session).all());
+    all.addAll(
+        List.of(
+            Command.of("undo", "Shortcut+Z", this::undo),
+            Command.of("redo", "Shortcut+Shift+Z", this::redo),
+            Command.of("redoToo", "Shortcut+Y", this::redo),
+            Command.of("save", "Shortcut+S", this::save),
+            Command.of("saveAs", "Shortcut+Shift+S", () -> projects.saveAs(() -> {})),
+            Command.of("open", "Shortcut+O", this::open),
+            Command.of("add", "Shortcut+I", this::add),
+            Command.of("deliver", "Shortcut+D", this::deliver),
+            Command.of("hush", "H", this::hush),
+            Command.of("shelf", "L", this::shelf),
+            Command.of("keys", "F1", () -> KeysSheet.open(sheet, commands())),
+            Command.of(
+                "escape",
+                "ESCAPE",
+                () -> {
+                  if (!timeline.cancelDrag()) {
+                    session.select(Selection.nothing());
+                  }
+                })));
+    return all;
+  }
+
+  private Commands commands() {
+    return commands;
+  }
+
+  /** A button that was pressed with the mouse gives the keys back to the timeline. */
+  private void giveKeysBack() {
+    root.addEventHandler(
+        MouseEvent.MOUSE_RELEASED,
+        e ->
+            Platform.runLater(
+                () -> {
+                  Node owner = root.getScene() == null ? null : root.getScene().getFocusOwner();
+                  if (owner instanceof ButtonBase && !sheet.isOpen()) {
+                    timeline.requestFocus();
+                  }
+                }));
+  }
+
+  private final class ShelfActions implements ShelfPane.Actions {
+    @Override
+    public void add() {
+      askForFiles(false);
+    }
+
+    @Override
+    public void place(Media media) {
+      intake.place(media);
+    }
+
+    @Override
+    public void remove(Media media) {
+      boolean used = session.project().isUsed(media.id());
+      session.commit(
+          text("edit.removeMedia", media.title()), p -> ShelfEdits.remove(p, media.id()));
+      say(text(used ? "shelf.removedUsed" : "shelf.removed", media.title()));
+    }
+
+    @Override
+    public void leave() {
+      timeline.requestFocus();
+    }
   }
 
   private HBox bottom() {
@@ -91,7 +209,6 @@ public final class Window implements TopBar.Actions {
     double pictureWidth = (BOTTOM_HEIGHT - 2 * BOTTOM_PADDING) * 16 / 9;
     picture.setMinWidth(pictureWidth);
     picture.setMaxWidth(pictureWidth);
-    DetailPane detail = new DetailPane(session);
     PassagesPane passages = new PassagesPane(session, store, background, palette);
     MetersPane meters = new MetersPane(session, transport, palette);
     meters.setMinWidth(132);
@@ -114,7 +231,7 @@ public final class Window implements TopBar.Actions {
     output.setText(outputName);
     output.getStyleClass().add("faint");
     output.setMinWidth(HBox.USE_PREF_SIZE);
-    HBox line = new HBox(12, status, output);
+    HBox line = new HBox(12, status, new ProgressStrip(background), output);
     line.getStyleClass().add("status-line");
     return line;
   }
@@ -126,14 +243,14 @@ public final class Window implements TopBar.Actions {
         e -> {
           if (session.hasUnsavedChanges()) {
             e.consume();
-            guard(stage::close);
+            projects.guard(stage::close);
           }
         });
-    new Keys(this, session, transport, view, timeline, sheet).attach(scene);
+    commands.attach(scene, sheet::isOpen, timeline::requestFocus, shelf::hasKeys);
   }
 
-  private javafx.beans.binding.StringBinding titleBinding() {
-    return javafx.beans.binding.Bindings.createStringBinding(
+  private StringBinding titleBinding() {
+    return Bindings.createStringBinding(
         () -> {
           String name =
               session.project().name().isBlank() ? text("untitled") : session.project().name();
@@ -213,34 +330,25 @@ public final class Window implements TopBar.Actions {
   /** Opens a project file; whatever is open must have been dealt with. */
   public void open(Path file) {
     transport.stop();
-    background.run(
-        () -> ProjectFile.load(file),
-        project -> {
-          session.open(project, Optional.of(file.toAbsolutePath()));
-          view.fit();
-          say(text("opened", project.name()));
-        });
+    projects.open(file);
   }
 
-  /** Asks what to do with unsaved changes, if there are any, before going on. */
-  private void guard(Runnable then) {
-    if (!session.hasUnsavedChanges()) {
-      then.run();
-      return;
-    }
-    sheet.ask(
-        text("unsaved.title"),
-        text("unsaved.question"),
-        text("unsaved.save"),
-        () -> save(then),
-        text("unsaved.discard"),
-        then);
+  private void opened() {
+    view.fit();
+    intake.listenToAll();
   }
 
   @Override
   public void add() {
+    askForFiles(true);
+  }
+
+  private void askForFiles(boolean places) {
     new FileSheet(sheet, false, "", List.of())
-        .ask(text("add.title"), text("add.action"), f -> take(List.of(f)));
+        .ask(
+            text(places ? "add.title" : "add.toShelf"),
+            text("add.action"),
+            f -> take(List.of(f), places));
   }
 
   private void acceptDrops() {
@@ -254,89 +362,61 @@ public final class Window implements TopBar.Actions {
     root.setOnDragDropped(this::dropped);
   }
 
+  /** Files that are dropped on the Shelf stay there; dropped anywhere else they are also placed. */
   private void dropped(DragEvent e) {
-    take(e.getDragboard().getFiles().stream().map(File::toPath).toList());
+    boolean onShelf =
+        shelf.getScene() != null
+            && shelf.localToScene(shelf.getBoundsInLocal()).contains(e.getSceneX(), e.getSceneY());
+    take(e.getDragboard().getFiles().stream().map(File::toPath).toList(), !onShelf);
     e.setDropCompleted(true);
     e.consume();
   }
 
-  /** Takes files into the project, one step each; a project file is opened instead. */
-  public void take(List<Path> files) {
+  /** Takes files and folders into the project; a project file is opened instead. */
+  public void take(List<Path> files, boolean places) {
     for (Path file : files) {
       if (file.toString().endsWith(ProjectFile.ENDING)) {
-        guard(() -> open(file));
+        projects.guard(() -> open(file));
         return;
       }
-      say(text("taking", file.getFileName()));
-      background.run(
-          () -> store.take(file, MediaStore.guessKind(file), Progress.NONE), this::place);
     }
+    intake.take(files, places);
   }
 
-  private void place(Media media) {
-    String name = media.title();
-    session.commit(
-        text("edit.add", name),
-        p -> Placement.add(p, media, media.kind() == MediaKind.MUSIC ? 0 : session.playhead()));
-    say(text("took." + media.kind().name(), name));
+  /** Goes on once a clip's song has been listened to. */
+  void withSong(Clip clip, Runnable then) {
+    intake.listen(session.project().media(clip.mediaId()).orElseThrow(), then);
   }
 
   @Override
   public void open() {
-    guard(
-        () ->
-            new FileSheet(
-                    sheet,
-                    false,
-                    session.file().map(Path::toString).orElse(""),
-                    List.of("*" + ProjectFile.ENDING))
-                .ask(text("open.title"), text("open.action"), this::open));
+    projects.open();
   }
 
   @Override
   public void save() {
-    save(() -> {});
+    projects.save(() -> {});
   }
 
-  private void save(Runnable then) {
-    if (session.file().isPresent()) {
-      save(session.file().get(), then);
+  @Override
+  public void shelf() {
+    if (pane.getRight() == null) {
+      pane.setRight(shelf);
+      Platform.runLater(shelf::takeKeys);
+    } else if (shelf.hasKeys() || !isShelfFocused()) {
+      pane.setRight(null);
+      timeline.requestFocus();
     } else {
-      saveAs(then);
+      shelf.takeKeys();
     }
   }
 
-  void saveAs() {
-    saveAs(() -> {});
-  }
-
-  private void saveAs(Runnable then) {
-    String name = session.project().name().isBlank() ? text("untitled") : session.project().name();
-    String suggestion =
-        session
-            .file()
-            .map(Path::toString)
-            .orElse(Path.of(System.getProperty("user.home"), name + ProjectFile.ENDING).toString());
-    new FileSheet(sheet, true, suggestion, List.of("*" + ProjectFile.ENDING))
-        .ask(text("save.title"), text("save.action"), file -> save(withEnding(file), then));
-  }
-
-  private static Path withEnding(Path file) {
-    return file.toString().endsWith(ProjectFile.ENDING) ? file : Path.of(file + ProjectFile.ENDING);
-  }
-
-  private void save(Path file, Runnable then) {
-    try {
-      if (session.project().name().isBlank()) {
-        String name = String.valueOf(file.getFileName()).replace(ProjectFile.ENDING, "");
-        session.commit(text("edit.name"), p -> p.withName(name));
-      }
-      session.save(file);
-      say(text("savedTo", file));
-      then.run();
-    } catch (Problem e) {
-      complain(e.getMessage());
+  private boolean isShelfFocused() {
+    Node owner = root.getScene().getFocusOwner();
+    while (owner != null && !owner.equals(shelf)) {
+      owner = owner.getParent();
     }
+    return owner != null;
   }
 
   @Override

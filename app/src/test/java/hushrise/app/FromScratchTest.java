@@ -44,20 +44,8 @@ class FromScratchTest extends WindowTestCase {
     assertThat(
             project().firstTrack(TrackKind.EFFECTS).orElseThrow().clips().getFirst().startFrame())
         .isEqualTo(6L * RATE);
-    robot.interact(
-        () ->
-            window
-                .session()
-                .commit(
-                    "narration",
-                    p ->
-                        hushrise.core.edit.Placement.add(
-                            p,
-                            store.take(
-                                folder.resolve("narration-1.flac"),
-                                hushrise.core.project.MediaKind.VOICE,
-                                hushrise.core.sound.Progress.NONE),
-                            20L * RATE)));
+    robot.interact(() -> window.session().seek(20L * RATE));
+    add("narration-1.flac");
     press(KeyCode.H);
     until("the hush is there", () -> music().hushes().size() == 1);
     assertThat(music().hushes().getFirst().startFrame()).isEqualTo(20L * RATE);

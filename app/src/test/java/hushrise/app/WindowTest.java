@@ -226,7 +226,7 @@ class WindowTest extends WindowTestCase {
   @Test
   void aProblemIsShownAsASentenceAndNothingChanges() throws IOException {
     Path words = Files.writeString(folder.resolve("words.mp3"), "no music\n".repeat(100));
-    robot.interact(() -> window.take(java.util.List.of(words)));
+    robot.interact(() -> window.take(java.util.List.of(words), true));
     until(
         "the problem is shown",
         () -> status().contains("words.mp3") && status().contains("choose another file"));

@@ -59,8 +59,9 @@ abstract class WindowTestCase {
 
   private void show(Stage stage) {
     Theme.loadFonts();
-    store = new MediaStore(new CacheFolder(CACHE, 1L << 30));
-    window = new Window(store, new SilentOutput(RATE), Theme.QUAY);
+    CacheFolder cache = new CacheFolder(CACHE, 1L << 30);
+    store = new MediaStore(cache);
+    window = new Window(cache, new SilentOutput(RATE), Theme.QUAY);
     Scene scene = new Scene(window.root(), 1280, 800);
     window.attach(stage, scene);
     stage.setScene(scene);

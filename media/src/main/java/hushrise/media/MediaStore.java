@@ -18,9 +18,11 @@ import java.nio.FloatBuffer;
 import java.nio.channels.FileChannel;
 import java.nio.file.Files;
 import java.nio.file.Path;
+import java.util.Locale;
 import java.util.Map;
 import java.util.Optional;
 import java.util.concurrent.ConcurrentHashMap;
+import java.util.regex.Pattern;
 import org.slf4j.Logger;
 import org.slf4j.LoggerFactory;
 
@@ -31,6 +33,12 @@ import org.slf4j.LoggerFactory;
 public final class MediaStore implements SoundLibrary {
 
   private static final Logger LOG = LoggerFactory.getLogger(MediaStore.class);
+
+  private static final Map<Pattern, MediaKind> NAMES =
+      Map.of(
+          Pattern.compile("narrat|voice|speech|spoken|(^|[^a-z])(take|vo)[^a-z]"), MediaKind.VOICE,
+          Pattern.compile("music|song|tune|theme|bed[^a-z]"), MediaKind.MUSIC,
+          Pattern.compile("(^|[^a-z])(sfx|fx|effect|sound)[^a-z]|horn|bell"), MediaKind.EFFECT);
 
   /** How long a still counts as being, in seconds. */
   private static final long STILL_SECONDS = 5;
@@ -84,20 +92,44 @@ public final class MediaStore implements SoundLibrary {
   }
 
   /**
-   * What a file is probably for: a picture or a still when it has one, a voice when its sound is
-   * mono, music when it is stereo and lasts ten seconds or more, else an effect.
+   * What a file is probably for: a picture or a still when it has one; else what its name says,
+   * such as "narration" or "music"; else a voice when its sound is the same on both sides, music
+   * when it lasts ten seconds or more, and an effect when it is shorter.
    *
    * @throws Problem when it cannot be read
    */
-  public static MediaKind guessKind(Path file) {
+  public MediaKind guessKind(Path file, Progress progress) {
     Probe probe = Probe.of(file);
     if (probe.picture().isPresent()) {
       return probe.isStill() ? MediaKind.STILL : MediaKind.PICTURE;
     }
-    if (probe.sound().isPresent() && probe.sound().get().channels() == 1) {
+    String name = String.valueOf(file.getFileName()).toLowerCase(Locale.ROOT);
+    for (Map.Entry<Pattern, MediaKind> hint : NAMES.entrySet()) {
+      if (hint.getKey().matcher(name).find()) {
+        return hint.getValue();
+      }
+    }
+    SampleSource sound = open(file, Project.DEFAULT_SAMPLE_RATE, progress);
+    if (sound.channels() == 1 || isSameOnBothSides(sound)) {
       return MediaKind.VOICE;
     }
     return probe.seconds() >= 10 ? MediaKind.MUSIC : MediaKind.EFFECT;
+  }
+
+  private static boolean isSameOnBothSides(SampleSource sound) {
+    int n = 4_096;
+    float[] left = new float[n];
+    float[] right = new float[n];
+    float difference = 0;
+    float loudest = 0;
+    for (int place = 1; place < 16; place++) {
+      sound.read(sound.lengthFrames() * place / 16, n, left, right, 0);
+      for (int i = 0; i < n; i++) {
+        difference = Math.max(difference, Math.abs(left[i] - right[i]));
+        loudest = Math.max(loudest, Math.abs(left[i]));
+      }
+    }
+    return loudest > 0 && difference < loudest * 1e-3;
   }
 
   /**

@@ -196,7 +196,18 @@ class ReadingTest extends MediaTestCase {
     assertThat(media.hasSound()).isTrue();
     assertThat(media.lengthFrames()).isEqualTo(60L * RATE / 25);
     assertThat(Probe.of(file).picture().orElseThrow().width()).isEqualTo(96);
-    assertThat(MediaStore.guessKind(file)).isEqualTo(MediaKind.PICTURE);
+    assertThat(store.guessKind(file, Progress.NONE)).isEqualTo(MediaKind.PICTURE);
+  }
+
+  @Test
+  void whatAFileIsForIsGuessedFromItsNameAndItsSound() {
+    assertThat(store.guessKind(tone("narration-7.wav", "pcm_s16le", RATE, "stereo"), Progress.NONE))
+        .isEqualTo(MediaKind.VOICE);
+    assertThat(store.guessKind(tone("intake.wav", "pcm_s16le", RATE, "stereo"), Progress.NONE))
+        .as("both sides alike")
+        .isEqualTo(MediaKind.VOICE);
+    assertThat(store.guessKind(tone("theme-song.wav", "pcm_s16le", RATE, "mono"), Progress.NONE))
+        .isEqualTo(MediaKind.MUSIC);
   }
 
   @Test

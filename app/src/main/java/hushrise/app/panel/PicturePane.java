@@ -7,7 +7,10 @@ import hushrise.app.Session;
 import hushrise.app.timeline.Stills;
 import hushrise.core.project.Clip;
 import hushrise.core.project.Media;
+import hushrise.core.project.MediaKind;
 import hushrise.core.project.Project;
+import hushrise.core.project.TrackKind;
+import hushrise.core.time.FrameRate;
 import hushrise.media.PictureReader;
 import java.util.Optional;
 import java.util.concurrent.ExecutorService;
@@ -59,19 +62,34 @@ public final class PicturePane extends StackPane {
     view.relocate((getWidth() - w) / 2, (getHeight() - h) / 2);
   }
 
+  /** The clip whose picture is shown at the playhead; at the film's very end the last one. */
+  private Optional<Clip> shownClip(Project project) {
+    long at = Math.min(session.playhead(), project.pictureEndFrame().orElse(1) - 1);
+    return project
+        .tracksOf(TrackKind.PICTURE)
+        .flatMap(t -> t.clipsInTime().reversed().stream())
+        .filter(c -> c.span().contains(at))
+        .findFirst();
+  }
+
   private void wish() {
     Project project = session.project();
-    Optional<Media> film = project.pictureMedia();
+    Optional<Clip> clip = shownClip(project);
+    Optional<Media> film = clip.flatMap(c -> project.media(c.mediaId()));
     if (film.isEmpty()) {
       view.setImage(null);
+      shownSeconds = -1;
       return;
     }
     if (busy) {
       again = true;
       return;
     }
-    Clip clip = project.pictureClip().orElseThrow();
-    double seconds = project.seconds(clip.mediaFrameAt(session.playhead() - clip.startFrame()));
+    long into = session.playhead() - clip.get().startFrame();
+    double seconds =
+        film.get().kind() == MediaKind.STILL
+            ? 0
+            : project.seconds(clip.get().mediaFrameAt(Math.max(0, into)));
     if (seconds == shownSeconds && film.get().id().equals(readerOf)) {
       return;
     }
@@ -104,7 +122,10 @@ public final class PicturePane extends StackPane {
       reader =
           Optional.of(
               new PictureReader(
-                  film.file(), film.pictureRate().orElseThrow(), MAX_WIDTH, MAX_HEIGHT));
+                  film.file(),
+                  film.pictureRate().orElse(FrameRate.DEFAULT),
+                  MAX_WIDTH,
+                  MAX_HEIGHT));
       readerOf = film.id();
     }
     return reader.orElseThrow();

@@ -15,6 +15,9 @@ import javafx.scene.layout.VBox;
 /** A question or a piece of work laid over the window. One at a time; Esc closes it. */
 public final class Sheet extends StackPane {
 
+  private static final double USUAL = 520;
+  private static final double WIDE = 860;
+
   private final VBox box = new VBox(14);
   private Runnable onClose = () -> {};
 
@@ -22,7 +25,7 @@ public final class Sheet extends StackPane {
     setId("sheet");
     getStyleClass().add("sheet-veil");
     box.getStyleClass().add("sheet");
-    box.setMaxSize(520, VBox.USE_PREF_SIZE);
+    box.setMaxSize(USUAL, VBox.USE_PREF_SIZE);
     getChildren().add(box);
     setVisible(false);
     addEventFilter(
@@ -46,9 +49,16 @@ public final class Sheet extends StackPane {
     heading.getStyleClass().add("sheet-title");
     box.getChildren().setAll(heading);
     box.getChildren().addAll(content);
+    box.setMaxWidth(USUAL);
     onClose = closed;
     setVisible(true);
     focus.requestFocus();
+  }
+
+  /** Shows a sheet that needs more room than a question. */
+  void openWide(String title, Node focus, Node... content) {
+    open(title, focus, () -> {}, content);
+    box.setMaxWidth(WIDE);
   }
 
   public boolean isOpen() {

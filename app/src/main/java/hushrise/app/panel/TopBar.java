@@ -37,6 +37,8 @@ public final class TopBar extends HBox {
 
     void hush();
 
+    void shelf();
+
     void theme();
 
     void deliver();
@@ -103,6 +105,12 @@ public final class TopBar extends HBox {
                 text("top.hush.tip"),
                 actions::hush),
             space(),
+            button(
+                "shelf-button",
+                Material2MZ.VIEW_SIDEBAR,
+                text("top.shelf"),
+                text("top.shelf.tip"),
+                actions::shelf),
             button("add", Material2AL.ADD, text("top.add"), text("top.add.tip"), actions::add),
             button(
                 "open",

@@ -1,214 +1,42 @@
 package hushrise.app.timeline;
 
-import static hushrise.app.look.Texts.text;
-
 import hushrise.app.Selection;
-import hushrise.core.edit.LevelEdits;
-import hushrise.core.project.Clip;
-import hushrise.core.project.Hush;
-import hushrise.core.project.Keyframe;
-import hushrise.core.project.LevelText;
 import hushrise.core.project.Project;
-import hushrise.core.project.Track;
-import hushrise.core.time.Timecode;
 import java.util.Optional;
+import java.util.OptionalLong;
 
 /**
  * A drag in a lane, from press to release: what it would make of the project at each place of the
- * pointer, and the number to show. It keeps to the axis on which it started. The project it started
- * from is never changed.
+ * pointer, and the number to show. The project it started from is never changed.
  */
-final class Drag {
+interface Drag {
 
-  /** How far the pointer moves before the axis is decided, in pixels. */
-  private static final double SLACK = 3;
-
-  private enum Direction {
-    UNDECIDED,
-    ACROSS,
-    UP_AND_DOWN
-  }
-
-  private final Target target;
-  private final Project before;
-  private final LaneGeometry geometry;
-  private final double pressX;
-  private final double pressY;
-  private Direction direction = Direction.UNDECIDED;
-  private Project result;
-  private String sign = "";
-  private Selection selection;
-
-  private Drag(Target target, Project before, LaneGeometry geometry, double x, double y) {
-    this.target = target;
-    this.before = before;
-    this.geometry = geometry;
-    this.pressX = x;
-    this.pressY = y;
-    this.result = before;
-    this.selection = selectionOf(target);
-  }
-
-  /** A drag of what lies under the pointer; empty where nothing can be dragged. */
-  static Optional<Drag> of(
-      Target target, Project before, LaneGeometry geometry, double x, double y) {
-    boolean draggable = !(target instanceof Target.Nothing) && !(target instanceof Target.OnClip);
-    return draggable ? Optional.of(new Drag(target, before, geometry, x, y)) : Optional.empty();
-  }
-
-  private Selection selectionOf(Target of) {
-    Track track = geometry.track();
-    String id = track.id();
-    return switch (of) {
-      case Target.OnKeyframe k ->
-          new Selection.OfKeyframe(id, track.line().keyframes().get(k.index()).frame());
-      case Target.OnFloor f -> new Selection.OfHush(id, f.hushId());
-      case Target.OnFadeIn f -> new Selection.OfClip(id, f.clipId());
-      case Target.OnFadeOut f -> new Selection.OfClip(id, f.clipId());
-      case Target.OnClip c -> new Selection.OfClip(id, c.clipId());
-      case Target.OnStretch s -> new Selection.OfTrack(id);
-      case Target.Nothing n -> new Selection.OfTrack(id);
-    };
-  }
+  /**
+   * Where the pointer is.
+   *
+   * @param x in the lane where the drag started
+   * @param y in the lane where the drag started
+   * @param freed whether the key is held that frees the drag from its axis and from snapping
+   * @param trackUnder the track whose lane the pointer is over
+   */
+  record Pull(double x, double y, boolean freed, Optional<String> trackUnder) {}
 
   /** The project with the pointer at a place. */
-  Project at(double x, double y) {
-    decideDirection(x, y);
-    if (direction != Direction.UNDECIDED) {
-      result = moved(x, y);
-    }
-    return result;
-  }
-
-  private void decideDirection(double x, double y) {
-    double across = Math.abs(x - pressX);
-    double down = Math.abs(y - pressY);
-    if (direction == Direction.UNDECIDED && Math.max(across, down) > SLACK) {
-      direction = across > down ? Direction.ACROSS : Direction.UP_AND_DOWN;
-    }
-  }
-
-  private Project moved(double x, double y) {
-    return switch (target) {
-      case Target.OnKeyframe k -> moveKeyframe(k.index(), x, y);
-      case Target.OnStretch s -> moveStretch(s.nextIndex(), y);
-      case Target.OnFloor f -> moveFloor(f.hushId(), y);
-      case Target.OnFadeIn f -> fadeIn(f.clipId(), x);
-      case Target.OnFadeOut f -> fadeOut(f.clipId(), x);
-      case Target.OnClip c -> before;
-      case Target.Nothing n -> before;
-    };
-  }
-
-  private Project moveKeyframe(int index, double x, double y) {
-    Keyframe k = geometry.track().line().keyframes().get(index);
-    long frame = direction == Direction.ACROSS ? k.frame() + framesBetween(pressX, x) : k.frame();
-    double db =
-        direction == Direction.UP_AND_DOWN
-            ? rounded(geometry.scale().dbAt(geometry.y(k) + y - pressY))
-            : k.levelDb();
-    Project moved = LevelEdits.moveKeyframe(before, geometry.track().id(), index, frame, db);
-    Keyframe now = moved.track(geometry.track().id()).orElseThrow().line().keyframes().get(index);
-    selection = new Selection.OfKeyframe(geometry.track().id(), now.frame());
-    sign =
-        LevelText.format(now.levelDb())
-            + "   "
-            + Timecode.format(now.frame(), before.pictureRate(), before.sampleRate());
-    return moved;
-  }
-
-  private Project moveStretch(int nextIndex, double y) {
-    double byDb = rounded(geometry.scale().dbAt(y) - geometry.scale().dbAt(pressY));
-    if (geometry.track().line().keyframes().isEmpty()) {
-      double db = geometry.track().levelDb() + byDb;
-      Project moved = LevelEdits.setTrackLevel(before, geometry.track().id(), db);
-      sign =
-          text(
-              "sign.trackLevel",
-              LevelText.format(moved.track(geometry.track().id()).orElseThrow().levelDb()));
-      return moved;
-    }
-    sign = (byDb > 0 ? "+" : "") + "%.1f dB".formatted(byDb).replace('-', '\u2212');
-    return LevelEdits.moveStretch(before, geometry.track().id(), nextIndex, byDb);
-  }
-
-  private Project moveFloor(String hushId, double y) {
-    Hush hush =
-        geometry.track().hushes().stream()
-            .filter(h -> h.id().equals(hushId))
-            .findFirst()
-            .orElseThrow();
-    double startY = geometry.floorY(hush, hush.knots(before.sampleRate()));
-    double lineDb = geometry.scale().dbAt(startY) - hush.depthDb();
-    double depth = Math.min(0, rounded(geometry.scale().dbAt(startY + y - pressY) - lineDb));
-    sign = LevelText.format(depth);
-    return LevelEdits.setHushDepth(before, hushId, depth);
-  }
-
-  private Project fadeIn(String clipId, double x) {
-    Clip clip = clip(clipId);
-    Project changed =
-        LevelEdits.setFadeIn(
-            before, clipId, clip.fadeIn().lengthFrames() + framesBetween(pressX, x));
-    sign = Timecode.seconds(clipIn(changed, clipId).fadeIn().lengthFrames(), before.sampleRate());
-    return changed;
-  }
-
-  private Project fadeOut(String clipId, double x) {
-    Clip clip = clip(clipId);
-    Project changed =
-        LevelEdits.setFadeOut(
-            before, clipId, clip.fadeOut().lengthFrames() - framesBetween(pressX, x));
-    sign = Timecode.seconds(clipIn(changed, clipId).fadeOut().lengthFrames(), before.sampleRate());
-    return changed;
-  }
-
-  private Clip clip(String clipId) {
-    return clipIn(before, clipId);
-  }
-
-  private Clip clipIn(Project project, String clipId) {
-    return project.track(geometry.track().id()).orElseThrow().clips().stream()
-        .filter(c -> c.id().equals(clipId))
-        .findFirst()
-        .orElseThrow();
-  }
-
-  private long framesBetween(double fromX, double toX) {
-    return Math.round((toX - fromX) * geometry.axis().framesPerPixel());
-  }
-
-  private static double rounded(double db) {
-    return Math.round(db * 10) / 10.0;
-  }
+  Project at(Pull pull);
 
   /** The number to show; empty before anything has moved. */
-  String sign() {
-    return sign;
-  }
+  String sign();
 
   /** What is selected during and after the drag. */
-  Selection selection() {
-    return selection;
-  }
+  Selection selection();
 
-  boolean hasMoved() {
-    return direction != Direction.UNDECIDED;
-  }
+  boolean hasMoved();
 
   /** What undo calls it. */
-  String name() {
-    return switch (target) {
-      case Target.OnKeyframe k -> text("edit.moveKeyframe");
-      case Target.OnStretch s ->
-          geometry.track().line().keyframes().isEmpty()
-              ? text("edit.trackLevel")
-              : text("edit.moveStretch");
-      case Target.OnFloor f -> text("edit.hushDepth");
-      case Target.OnFadeIn f -> text("edit.fadeIn");
-      case Target.OnFadeOut f -> text("edit.fadeOut");
-      case Target.OnClip c -> "";
-      case Target.Nothing n -> "";
-    };
+  String name();
+
+  /** The place on the timeline that draws what is dragged; empty while none does. */
+  default OptionalLong snapPlace() {
+    return OptionalLong.empty();
   }
 }

@@ -6,52 +6,57 @@ import hushrise.app.Selection;
 import hushrise.core.edit.LevelEdits;
 import hushrise.core.level.TrackCurve;
 import hushrise.core.project.Clip;
-import hushrise.core.project.Media;
 import hushrise.core.project.Project;
 import hushrise.core.project.Track;
-import hushrise.core.sound.Peaks;
+import hushrise.core.project.TrackKind;
+import java.util.Locale;
 import java.util.Optional;
+import java.util.OptionalLong;
+import java.util.Set;
 import javafx.scene.AccessibleRole;
 import javafx.scene.Cursor;
 import javafx.scene.canvas.Canvas;
-import javafx.scene.image.ImageView;
+import javafx.scene.control.ContextMenu;
+import javafx.scene.input.ContextMenuEvent;
 import javafx.scene.input.MouseButton;
 import javafx.scene.input.MouseEvent;
 import javafx.scene.layout.Region;
 
 /**
- * One sounding track over time: its waveforms as pixels below, and a canvas above for everything
- * that can be taken hold of. The pixels are drawn again only when time, size, colours or the track
- * change; pointing and selecting touch the canvas alone.
+ * One track over time: its waveforms or stills below, and a canvas above for everything that can be
+ * taken hold of. What lies below is drawn again only when time, size, colours or the track change;
+ * pointing and selecting touch the canvas alone.
  */
 final class Lane extends Region {
 
   private final Viewport view;
   private final String trackId;
-  private final PeaksShelf peaks;
-  private final ImageView waveView = new ImageView();
+  private final Ground ground;
+  private final BoxSelect box;
   private final Canvas canvas = new Canvas();
-  private Optional<WaveformImage> wave = Optional.empty();
+  private final ContextMenu menu = new ContextMenu();
   private Track drawnTrack;
   private Target lit = Target.nothing();
   private Optional<Drag> drag = Optional.empty();
   private double pointerX;
   private double pointerY;
 
-  Lane(Viewport view, Track track, PeaksShelf peaks) {
+  Lane(Viewport view, Track track, Ground ground, BoxSelect box) {
     this.view = view;
     this.trackId = track.id();
-    this.peaks = peaks;
-    setId("lane-" + track.kind().name().toLowerCase(java.util.Locale.ROOT));
+    this.ground = ground;
+    this.box = box;
+    setId("lane-" + track.kind().name().toLowerCase(Locale.ROOT));
     getStyleClass().add("lane");
     setAccessibleRole(AccessibleRole.NODE);
     setAccessibleText(text("lane.accessible", track.name()));
-    getChildren().addAll(waveView, canvas);
+    getChildren().addAll(ground.node(), canvas);
     setOnMouseMoved(this::point);
     setOnMouseExited(e -> lightUp(Target.nothing()));
     setOnMousePressed(this::press);
     setOnMouseDragged(this::pull);
-    setOnMouseReleased(e -> release());
+    setOnMouseReleased(this::release);
+    setOnContextMenuRequested(this::showMenu);
   }
 
   String trackId() {
@@ -91,29 +96,10 @@ final class Lane extends Region {
     if (width < 1 || height < 1 || found.isEmpty()) {
       return;
     }
-    Track track = found.get();
-    drawnTrack = track;
-    if (wave.isEmpty() || !wave.get().hasSize(width, height)) {
-      wave = Optional.of(new WaveformImage(width, height));
-      waveView.setImage(wave.get().image());
-    }
-    TrackCurve curve = TrackCurve.of(track, view.session().project().sampleRate());
-    WaveformImage image = wave.get();
-    image.clear();
-    for (Clip clip : track.clips()) {
-      peaksOf(clip)
-          .ifPresent(
-              p ->
-                  image.draw(
-                      clip, p, curve, view.axis(), LanePainter.colorOf(track, view.palette())));
-    }
-    image.publish();
+    drawnTrack = found.get();
+    TrackCurve curve = TrackCurve.of(drawnTrack, view.session().project().sampleRate());
+    ground.draw(drawnTrack, curve, width, height, this::redraw);
     paint(curve);
-  }
-
-  private Optional<Peaks> peaksOf(Clip clip) {
-    Media media = view.session().project().media(clip.mediaId()).orElseThrow();
-    return peaks.get(media, this::redraw);
   }
 
   /** Draws the canvas again: selection, what is lit, a drag's sign. */
@@ -124,6 +110,9 @@ final class Lane extends Region {
   }
 
   private void paint(TrackCurve curve) {
+    if (view.session().project().track(trackId).isEmpty()) {
+      return;
+    }
     LanePainter painter =
         new LanePainter(
             canvas.getGraphicsContext2D(),
@@ -138,7 +127,7 @@ final class Lane extends Region {
 
   private void point(MouseEvent e) {
     lightUp(geometry().targetAt(e.getX(), e.getY()));
-    view.hint(LanePainter.describe(lit, track()));
+    view.hint(Hints.of(lit, track(), view.session().project()));
   }
 
   private void lightUp(Target target) {
@@ -147,12 +136,15 @@ final class Lane extends Region {
       setCursor(
           switch (target) {
             case Target.Nothing n -> Cursor.DEFAULT;
-            case Target.OnClip c -> Cursor.DEFAULT;
+            case Target.OnClip c -> Cursor.OPEN_HAND;
             case Target.OnKeyframe k -> Cursor.HAND;
+            case Target.OnSeam s -> Cursor.HAND;
             case Target.OnStretch s -> Cursor.V_RESIZE;
             case Target.OnFloor f -> Cursor.V_RESIZE;
             case Target.OnFadeIn f -> Cursor.H_RESIZE;
             case Target.OnFadeOut f -> Cursor.H_RESIZE;
+            case Target.OnClipStart s -> Cursor.E_RESIZE;
+            case Target.OnClipEnd s -> Cursor.W_RESIZE;
           });
       repaint();
     }
@@ -160,24 +152,75 @@ final class Lane extends Region {
 
   private void press(MouseEvent e) {
     requestFocus();
-    if (e.getButton() != MouseButton.PRIMARY) {
-      return;
-    }
+    menu.hide();
     LaneGeometry geometry = geometry();
     Target target = geometry.targetAt(e.getX(), e.getY());
+    if (e.getButton() != MouseButton.PRIMARY) {
+      selectUnder(target);
+      return;
+    }
     boolean onKeyframe = target instanceof Target.OnKeyframe;
-    if (!onKeyframe && (e.isShortcutDown() || e.getClickCount() == 2)) {
+    boolean sounds = geometry.track().kind().sounds();
+    if (sounds && !onKeyframe && (e.isShortcutDown() || e.getClickCount() == 2)) {
       addKeyframe(geometry.axis().frameAt(e.getX()));
       return;
     }
-    drag = Drag.of(target, view.session().present(), geometry, e.getX(), e.getY());
-    view.session()
-        .select(
-            drag.map(Drag::selection)
-                .orElse(
-                    target instanceof Target.OnClip c
-                        ? new Selection.OfClip(trackId, c.clipId())
-                        : new Selection.OfTrack(trackId)));
+    if (e.isShiftDown() && target instanceof Target.OnClip c) {
+      view.session().select(view.session().selection().with(trackId, c.clipId()));
+      return;
+    }
+    drag = LevelDrag.of(target, view.session().present(), geometry, e.getX(), e.getY());
+    if (drag.isPresent()) {
+      view.session().select(drag.get().selection());
+      return;
+    }
+    selectUnder(target);
+    if (target instanceof Target.Nothing) {
+      box.begin(e.getSceneX(), e.getSceneY());
+    } else {
+      drag = clipDrag(target, e);
+    }
+  }
+
+  private void selectUnder(Target target) {
+    switch (target) {
+      case Target.OnClip c -> selectClip(c.clipId());
+      case Target.OnClipStart c -> selectClip(c.clipId());
+      case Target.OnClipEnd c -> selectClip(c.clipId());
+      case Target.OnSeam s ->
+          view.session().select(new Selection.OfSeam(trackId, s.clipId(), s.index()));
+      case Target.OnFloor f -> view.session().select(new Selection.OfHush(trackId, f.hushId()));
+      case Target.OnKeyframe k ->
+          view.session()
+              .select(
+                  new Selection.OfKeyframe(
+                      trackId, track().line().keyframes().get(k.index()).frame()));
+      default -> view.session().select(new Selection.OfTrack(trackId));
+    }
+  }
+
+  /** Selects a clip, unless it is one of several that are selected and may be about to move. */
+  private void selectClip(String clipId) {
+    boolean among = view.session().selection() instanceof Selection.OfClip c && c.has(clipId);
+    if (!among) {
+      view.session().select(new Selection.OfClip(trackId, clipId));
+    }
+  }
+
+  private Optional<Drag> clipDrag(Target target, MouseEvent e) {
+    Set<String> chosen = view.session().selection().clipIds();
+    return switch (target) {
+      case Target.OnClip c ->
+          drag(e.isAltDown() ? ClipDrag.Way.SLIP : ClipDrag.Way.MOVE, c.clipId(), chosen, e);
+      case Target.OnClipStart c -> drag(ClipDrag.Way.TRIM_START, c.clipId(), chosen, e);
+      case Target.OnClipEnd c -> drag(ClipDrag.Way.TRIM_END, c.clipId(), chosen, e);
+      default -> Optional.empty();
+    };
+  }
+
+  private Optional<Drag> drag(ClipDrag.Way way, String clipId, Set<String> chosen, MouseEvent e) {
+    Clip clip = track().clip(clipId).orElseThrow();
+    return Optional.of(new ClipDrag(way, view, track(), clip, chosen, e.getX(), e.getY()));
   }
 
   private void addKeyframe(long frame) {
@@ -189,16 +232,29 @@ final class Lane extends Region {
   private void pull(MouseEvent e) {
     pointerX = e.getX();
     pointerY = e.getY();
+    box.move(e.getSceneX(), e.getSceneY());
+    view.setDragging(drag.isPresent());
     drag.ifPresent(
         d -> {
-          Project shown = d.at(e.getX(), e.getY());
-          view.session().preview(shown);
+          Drag.Pull pull =
+              new Drag.Pull(e.getX(), e.getY(), e.isShortcutDown(), box.trackAt(e.getSceneY()));
+          try {
+            view.session().preview(d.at(pull));
+          } catch (hushrise.core.Problem problem) {
+            cancelDrag();
+            view.background().complain(problem.getMessage());
+            return;
+          }
+          view.snapLineProperty().set(d.snapPlace());
           view.session().select(d.selection());
           repaint();
         });
   }
 
-  private void release() {
+  private void release(MouseEvent e) {
+    view.snapLineProperty().set(OptionalLong.empty());
+    view.setDragging(false);
+    box.end();
     Optional<Drag> ended = drag;
     drag = Optional.empty();
     ended
@@ -209,15 +265,32 @@ final class Lane extends Region {
               view.session().commit(d.name(), p -> result);
               view.session().select(d.selection());
             });
-    repaint();
+    boolean clicked = ended.isPresent() && !ended.get().hasMoved();
+    if (clicked && track().kind() == TrackKind.PICTURE) {
+      view.session().seek(view.axis().frameAt(e.getX()));
+    }
+    if (view.session().project().track(trackId).isPresent()) {
+      repaint();
+    }
+  }
+
+  private void showMenu(ContextMenuEvent e) {
+    Target target = geometry().targetAt(e.getX(), e.getY());
+    menu.getItems().setAll(LaneMenu.items(target, track(), view));
+    if (!menu.getItems().isEmpty()) {
+      menu.show(this, e.getScreenX(), e.getScreenY());
+    }
+    e.consume();
   }
 
   /** Gives a drag back; false when none is under way. */
   boolean cancelDrag() {
+    view.snapLineProperty().set(OptionalLong.empty());
     if (drag.isEmpty()) {
-      return false;
+      return box.cancel();
     }
     drag = Optional.empty();
+    view.setDragging(false);
     view.session().dropPreview();
     repaint();
     return true;

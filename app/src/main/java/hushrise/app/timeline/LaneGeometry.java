@@ -5,6 +5,7 @@ import hushrise.core.project.Hush;
 import hushrise.core.project.Keyframe;
 import hushrise.core.project.Track;
 import java.util.List;
+import java.util.Optional;
 
 /**
  * Where things of a track lie in its lane, and what lies at a place.
@@ -18,6 +19,12 @@ record LaneGeometry(Track track, TimeAxis axis, LevelScale scale, int sampleRate
 
   /** How close the pointer must come, in pixels. */
   static final double REACH = 7;
+
+  /** How close to a clip's edge the pointer takes hold of it. */
+  static final double EDGE = 5;
+
+  /** How high the foot of a seam is. */
+  static final double SEAM_FOOT = 13;
 
   /** The y of the fade handles. */
   static final double HANDLE_Y = 8;
@@ -45,18 +52,60 @@ record LaneGeometry(Track track, TimeAxis axis, LevelScale scale, int sampleRate
       if (!(handle instanceof Target.Nothing)) {
         return handle;
       }
+      Target point = pointAt(x, y);
+      if (!(point instanceof Target.Nothing)) {
+        return point;
+      }
+    }
+    Target edge = edgeAt(x, y);
+    if (!(edge instanceof Target.Nothing)) {
+      return edge;
+    }
+    if (track.kind().sounds()) {
       Target line = lineAt(x, y);
       if (!(line instanceof Target.Nothing)) {
         return line;
       }
     }
-    long frame = axis.frameAt(x);
+    return clipAt(axis.frameAt(x))
+        .<Target>map(clip -> new Target.OnClip(clip.id()))
+        .orElse(Target.nothing());
+  }
+
+  /** The clip at a time; of several the one that lies on top. */
+  Optional<Clip> clipAt(long frame) {
+    return track.clips().reversed().stream().filter(c -> c.span().contains(frame)).findFirst();
+  }
+
+  /** A seam's foot or a clip's edge; where two clips meet, the one that the pointer is in. */
+  private Target edgeAt(double x, double y) {
+    Target found = Target.nothing();
     for (Clip clip : track.clips()) {
-      if (clip.span().contains(frame)) {
-        return new Target.OnClip(clip.id());
+      double left = axis.xOf(clip.startFrame());
+      double right = axis.xOf(clip.endFrame());
+      if (x < left - EDGE || x > right + EDGE) {
+        continue;
+      }
+      if (y >= scale.height() - SEAM_FOOT) {
+        for (int i = 0; i < clip.seams().size(); i++) {
+          double at = axis.xOf(clip.startFrame() + clip.seams().get(i).atFrame());
+          if (Math.abs(x - at) <= REACH) {
+            return new Target.OnSeam(clip.id(), i);
+          }
+        }
+      }
+      double inner = Math.min(EDGE, (right - left) / 4);
+      if (x >= left - EDGE && x <= left + inner) {
+        found =
+            x >= left || found instanceof Target.Nothing
+                ? new Target.OnClipStart(clip.id())
+                : found;
+      } else if (x >= right - inner && x <= right + EDGE) {
+        found =
+            x <= right || found instanceof Target.Nothing ? new Target.OnClipEnd(clip.id()) : found;
       }
     }
-    return Target.nothing();
+    return found;
   }
 
   private Target fadeHandleAt(double x, double y) {
@@ -74,7 +123,8 @@ record LaneGeometry(Track track, TimeAxis axis, LevelScale scale, int sampleRate
     return Target.nothing();
   }
 
-  private Target lineAt(double x, double y) {
+  /** A keyframe or a hush's floor. */
+  private Target pointAt(double x, double y) {
     List<Keyframe> keyframes = track.line().keyframes();
     int next = track.line().indexAfter(axis.frameAt(x));
     for (int i = Math.max(0, next - 1); i <= next && i < keyframes.size(); i++) {
@@ -90,6 +140,11 @@ record LaneGeometry(Track track, TimeAxis axis, LevelScale scale, int sampleRate
         return new Target.OnFloor(hush.id());
       }
     }
+    return Target.nothing();
+  }
+
+  private Target lineAt(double x, double y) {
+    int next = track.line().indexAfter(axis.frameAt(x));
     boolean onLine = Math.abs(y - scale.yOf(track.line().levelDbAt(axis.frameAt(x)))) <= REACH;
     return onLine ? new Target.OnStretch(next) : Target.nothing();
   }

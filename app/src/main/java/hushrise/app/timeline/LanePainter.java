@@ -65,7 +65,7 @@ final class LanePainter {
   /** Draws everything; {@code lit} is what a press would take hold of. */
   void paint(Selection selection, Target lit) {
     g.clearRect(0, 0, width, height);
-    if (height >= 80) {
+    if (height >= 80 && geometry.track().kind().sounds()) {
       grid();
     }
     Track track = geometry.track();
@@ -96,37 +96,78 @@ final class LanePainter {
     if (right < 0 || left > width) {
       return;
     }
-    boolean selected = selection instanceof Selection.OfClip c && c.clipId().equals(clip.id());
+    boolean selected = selection.clipIds().contains(clip.id());
     boolean hovered = lit instanceof Target.OnClip c && c.clipId().equals(clip.id());
     double from = Math.max(-4, left);
     double to = Math.min(width + 4, right);
     g.setStroke(selected ? palette.accent() : color.deriveColor(0, 1, 1, hovered ? 1 : 0.6));
     g.setLineWidth(selected ? 2 : 1);
     g.strokeRoundRect(from + 0.5, 0.5, Math.max(1, to - from - 1), height - 1, 6, 6);
+    edge(clip, lit, left, right);
     fadeCurve(clip);
-    for (Seam seam : clip.seams()) {
-      seam(geometry.axis().xOf(clip.startFrame() + seam.atFrame()));
+    for (int i = 0; i < clip.seams().size(); i++) {
+      seam(clip, i, selection, lit);
     }
-    if (to - from > 70) {
+    if (to - from > 70 && geometry.track().kind().sounds()) {
       g.setFont(SMALL);
       g.setFill(palette.ink());
       g.setTextAlign(TextAlignment.LEFT);
-      String title = project.media(clip.mediaId()).map(m -> m.title()).orElse("");
+      String name = project.media(clip.mediaId()).map(m -> m.title()).orElse("");
+      String title = clip.fit().map(f -> text("clip.fitted." + f.mode().name(), name)).orElse(name);
       double inset = Math.max(0, geometry.fadeInX(clip) - from) + 13;
       double y = height >= 80 ? 12 : geometry.scale().yOf(0) + 13;
       g.fillText(title, Math.max(8, from + inset), y, to - from - inset - 20);
     }
   }
 
-  private void seam(double x) {
-    g.setStroke(palette.ink());
-    g.setLineWidth(1);
+  /** Lights the edge that a press would take hold of. */
+  private void edge(Clip clip, Target lit, double left, double right) {
+    boolean start = lit instanceof Target.OnClipStart c && c.clipId().equals(clip.id());
+    boolean end = lit instanceof Target.OnClipEnd c && c.clipId().equals(clip.id());
+    if (start || end) {
+      double x = start ? left + 1.5 : right - 1.5;
+      g.setStroke(palette.accent());
+      g.setLineWidth(3);
+      g.strokeLine(x, 2, x, height - 2);
+    }
+  }
+
+  /**
+   * Where a song jumps: a dotted line with a foot to take hold of, and how alike both sides are.
+   */
+  private void seam(Clip clip, int index, Selection selection, Target lit) {
+    Seam seam = clip.seams().get(index);
+    double x = geometry.axis().xOf(clip.startFrame() + seam.atFrame());
+    if (x < -20 || x > width + 20) {
+      return;
+    }
+    boolean chosen =
+        selection instanceof Selection.OfSeam s
+            && s.clipId().equals(clip.id())
+            && s.index() == index;
+    boolean hovered =
+        lit instanceof Target.OnSeam s && s.clipId().equals(clip.id()) && s.index() == index;
+    Color ink = chosen || hovered ? palette.accent() : palette.ink();
+    g.setStroke(ink);
+    g.setLineWidth(chosen ? 2 : 1);
     g.setLineDashes(2, 3);
     g.strokeLine(x, 14, x, height - 4);
     g.setLineDashes();
-    g.setFill(palette.ink());
+    g.setFill(ink);
+    double foot = chosen || hovered ? 7 : 5;
     g.fillPolygon(
-        new double[] {x - 5, x + 5, x}, new double[] {height - 1, height - 1, height - 9}, 3);
+        new double[] {x - foot, x + foot, x},
+        new double[] {height - 1, height - 1, height - 3 - 1.3 * foot},
+        3);
+    if (height >= 80 && seam.score() > 0) {
+      g.setFont(SMALL);
+      g.setTextAlign(TextAlignment.LEFT);
+      String words = text("seam.score", "%.2f".formatted(seam.score()));
+      g.setFill(palette.sunken().deriveColor(0, 1, 1, 0.85));
+      g.fillRoundRect(x + 5, height - 17, words.length() * 5.6 + 4, 14, 4, 4);
+      g.setFill(palette.ink());
+      g.fillText(words, x + 8, height - 6);
+    }
   }
 
   private void fadeCurve(Clip clip) {
@@ -298,21 +339,5 @@ final class LanePainter {
     g.setFill(palette.surface());
     g.setTextAlign(TextAlignment.CENTER);
     g.fillText(words, left + w / 2, top + 15);
-  }
-
-  /** What is said of a target in the status line. */
-  static String describe(Target target, Track track) {
-    return switch (target) {
-      case Target.Nothing n -> text("hint.lane", track.name());
-      case Target.OnClip c -> text("hint.clip");
-      case Target.OnKeyframe k ->
-          text(
-              "hint.keyframe", LevelText.format(track.line().keyframes().get(k.index()).levelDb()));
-      case Target.OnStretch s ->
-          track.line().keyframes().isEmpty() ? text("hint.line.empty") : text("hint.stretch");
-      case Target.OnFloor f -> text("hint.floor");
-      case Target.OnFadeIn f -> text("hint.fadeIn");
-      case Target.OnFadeOut f -> text("hint.fadeOut");
-    };
   }
 }

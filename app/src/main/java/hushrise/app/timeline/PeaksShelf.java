@@ -12,14 +12,14 @@ import java.util.Map;
 import java.util.Optional;
 
 /** Fetches peaks once for each media item, however many lanes ask. Used by the window's thread. */
-final class PeaksShelf {
+public final class PeaksShelf {
 
   private final MediaStore store;
   private final Background background;
   private final Map<String, Peaks> known = new HashMap<>();
   private final Map<String, List<Runnable>> waiting = new HashMap<>();
 
-  PeaksShelf(MediaStore store, Background background) {
+  public PeaksShelf(MediaStore store, Background background) {
     this.store = store;
     this.background = background;
   }
@@ -29,7 +29,7 @@ final class PeaksShelf {
    *
    * @param onArrival called once when they were empty and have come
    */
-  Optional<Peaks> get(Media media, Runnable onArrival) {
+  public Optional<Peaks> get(Media media, Runnable onArrival) {
     Peaks peaks = known.get(media.id());
     if (peaks != null || !media.hasSound()) {
       return Optional.ofNullable(peaks);

@@ -2,10 +2,19 @@ package hushrise.app.timeline;
 
 import static hushrise.app.look.Texts.text;
 
+import hushrise.app.Selection;
+import hushrise.core.edit.MarkerEdits;
+import hushrise.core.edit.Snap;
+import hushrise.core.project.Marker;
 import hushrise.core.project.Project;
 import hushrise.core.time.Timecode;
+import java.util.List;
+import java.util.Optional;
+import java.util.OptionalLong;
+import java.util.Set;
 import javafx.scene.canvas.Canvas;
 import javafx.scene.canvas.GraphicsContext;
+import javafx.scene.input.MouseEvent;
 import javafx.scene.layout.Region;
 import javafx.scene.text.Font;
 
@@ -16,10 +25,13 @@ final class Ruler extends Region {
     0.04, 0.2, 0.4, 1, 2, 5, 10, 15, 30, 60, 120, 300, 600, 1200, 1800, 3600
   };
   private static final double LABEL_WIDTH = 88;
+  private static final double FLAG_HEIGHT = 13;
+  private static final Font FLAG_FONT = Font.font("Atkinson Hyperlegible Next", 10);
   private static final Font FONT = Font.font("Atkinson Hyperlegible Mono ExtraLight Medium", 11);
 
   private final Viewport view;
   private final Canvas canvas = new Canvas();
+  private Optional<String> dragged = Optional.empty();
 
   Ruler(Viewport view) {
     this.view = view;
@@ -27,9 +39,68 @@ final class Ruler extends Region {
     getStyleClass().add("ruler");
     setAccessibleText(text("ruler.accessible"));
     getChildren().add(canvas);
-    setOnMousePressed(e -> view.session().seek(view.axis().frameAt(e.getX())));
-    setOnMouseDragged(e -> view.session().seek(view.axis().frameAt(e.getX())));
-    setOnMouseMoved(e -> view.hint(text("hint.ruler")));
+    setOnMousePressed(this::press);
+    setOnMouseDragged(this::pull);
+    setOnMouseReleased(e -> release());
+    setOnMouseMoved(
+        e ->
+            view.hint(
+                markerAt(e.getX(), e.getY())
+                    .map(m -> text("hint.marker", m.name()))
+                    .orElse(text("hint.ruler"))));
+  }
+
+  private Optional<Marker> markerAt(double x, double y) {
+    return y > FLAG_HEIGHT
+        ? Optional.empty()
+        : view.session().project().markers().stream()
+            .filter(
+                m -> {
+                  double at = view.axis().xOf(m.frame());
+                  return x >= at - 5 && x <= at + flagWidth(m);
+                })
+            .findFirst();
+  }
+
+  private static double flagWidth(Marker marker) {
+    return 12 + marker.name().length() * 5.8;
+  }
+
+  private void press(MouseEvent e) {
+    dragged = markerAt(e.getX(), e.getY()).map(Marker::id);
+    if (dragged.isPresent()) {
+      view.session().select(new Selection.OfMarker(dragged.get()));
+    } else {
+      view.session().seek(view.axis().frameAt(e.getX()));
+    }
+  }
+
+  private void pull(MouseEvent e) {
+    long frame = view.axis().frameAt(e.getX());
+    if (dragged.isEmpty()) {
+      view.session().seek(frame);
+      return;
+    }
+    Snap snap =
+        Snap.of(
+            view.session().present().withMarkers(List.of()),
+            Set.of(),
+            view.session().playhead(),
+            view.cuts().frames());
+    boolean snaps = view.session().snapsProperty().get() && !e.isShortcutDown();
+    OptionalLong place = snaps ? snap.nearest(frame, view.snapReach()) : OptionalLong.empty();
+    view.snapLineProperty().set(place);
+    view.session()
+        .preview(MarkerEdits.move(view.session().present(), dragged.get(), place.orElse(frame)));
+  }
+
+  private void release() {
+    view.snapLineProperty().set(OptionalLong.empty());
+    if (dragged.isPresent()) {
+      Project moved = view.session().project();
+      view.session().commit(text("edit.moveMarker"), p -> moved);
+      dragged = Optional.empty();
+    }
   }
 
   @Override
@@ -65,6 +136,26 @@ final class Ruler extends Region {
         double mx = Math.round(view.axis().xOf((i + minor / 5.0) * stepFrames)) + 0.5;
         g.strokeLine(mx, height - 4, mx, height);
       }
+    }
+    markers(g, project);
+  }
+
+  private void markers(GraphicsContext g, Project project) {
+    for (Marker marker : project.markers()) {
+      double x = Math.round(view.axis().xOf(marker.frame()));
+      boolean selected =
+          view.session().selection() instanceof Selection.OfMarker m
+              && m.markerId().equals(marker.id());
+      double w = flagWidth(marker);
+      g.setFill(selected ? view.palette().accent() : view.palette().picture());
+      g.fillPolygon(
+          new double[] {x, x + w, x + w - 4, x + w, x},
+          new double[] {0, 0, FLAG_HEIGHT / 2, FLAG_HEIGHT, FLAG_HEIGHT},
+          5);
+      g.fillRect(x, 0, 1.5, canvas.getHeight());
+      g.setFill(selected ? view.palette().onAccent() : view.palette().surface());
+      g.setFont(FLAG_FONT);
+      g.fillText(marker.name(), x + 4, FLAG_HEIGHT - 3);
     }
   }
 

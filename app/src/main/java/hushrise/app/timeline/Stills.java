@@ -2,6 +2,8 @@ package hushrise.app.timeline;
 
 import hushrise.app.Background;
 import hushrise.core.project.Media;
+import hushrise.core.project.MediaKind;
+import hushrise.core.time.FrameRate;
 import hushrise.media.PictureReader;
 import java.nio.IntBuffer;
 import java.nio.file.Path;
@@ -55,7 +57,8 @@ public final class Stills {
    * @param onArrival called when it has come
    */
   Optional<Image> at(Media film, double seconds, Runnable onArrival) {
-    Key key = new Key(film.id(), Math.round(seconds * PER_SECOND));
+    boolean moves = film.kind() != MediaKind.STILL;
+    Key key = new Key(film.id(), moves ? Math.round(seconds * PER_SECOND) : 0);
     Optional<Image> known = stills.get(key);
     if (known != null) {
       return known;
@@ -74,7 +77,8 @@ public final class Stills {
 
   private PictureReader reader(Media film) {
     return readers.computeIfAbsent(
-        film.file(), f -> new PictureReader(f, film.pictureRate().orElseThrow(), WIDTH, HEIGHT));
+        film.file(),
+        f -> new PictureReader(f, film.pictureRate().orElse(FrameRate.DEFAULT), WIDTH, HEIGHT));
   }
 
   /** An image over a picture's own pixels. */

@@ -9,6 +9,15 @@ sealed interface Target {
   /** A clip's body. */
   record OnClip(String clipId) implements Target {}
 
+  /** A clip's first edge. */
+  record OnClipStart(String clipId) implements Target {}
+
+  /** A clip's last edge. */
+  record OnClipEnd(String clipId) implements Target {}
+
+  /** The foot of a seam. */
+  record OnSeam(String clipId, int index) implements Target {}
+
   /** The keyframe of this index. */
   record OnKeyframe(int index) implements Target {}
 

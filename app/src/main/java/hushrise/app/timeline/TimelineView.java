@@ -7,8 +7,10 @@ import hushrise.core.project.Track;
 import hushrise.core.project.TrackKind;
 import java.util.ArrayList;
 import java.util.List;
+import java.util.OptionalLong;
 import javafx.geometry.Insets;
 import javafx.scene.control.Label;
+import javafx.scene.control.ScrollPane;
 import javafx.scene.input.ScrollEvent;
 import javafx.scene.layout.BorderPane;
 import javafx.scene.layout.HBox;
@@ -31,6 +33,11 @@ public final class TimelineView extends BorderPane {
   private static final double OVERVIEW_HEIGHT = 46;
   private static final double ZOOM_STEP = 1.25;
 
+  /** Rows are never set smaller than this part of their usual height; what is more scrolls. */
+  private static final double LEAST_SCALE = 0.62;
+
+  private static final double MOST_SCALE = 1.6;
+
   private final Viewport view;
   private final PeaksShelf peaks;
   private final Stills stills;
@@ -42,14 +49,16 @@ public final class TimelineView extends BorderPane {
   private final Polygon cap = new Polygon(-6, 0, 6, 0, 0, 8);
   private final Label empty = new Label(text("empty.next"));
   private final List<Lane> lanes = new ArrayList<>();
-  private final List<PictureStrip> strips = new ArrayList<>();
+  private final Line snapLine = new Line();
+  private final BoxSelect box;
   private final List<TrackHead> heads = new ArrayList<>();
   private List<String> shownTracks = List.of();
+  private List<Integer> shownHeights = List.of();
   private double builtHeight;
 
-  public TimelineView(Viewport view) {
+  public TimelineView(Viewport view, PeaksShelf peaks) {
     this.view = view;
-    peaks = new PeaksShelf(view.store(), view.background());
+    this.peaks = peaks;
     stills = new Stills(view.background());
     overview = new OverviewStrip(view, peaks);
     ruler = new Ruler(view);
@@ -59,11 +68,21 @@ public final class TimelineView extends BorderPane {
     playhead.getStyleClass().add("playhead");
     cap.getStyleClass().add("playhead-cap");
     overlay.setMouseTransparent(true);
-    overlay.getChildren().addAll(playhead, cap);
+    snapLine.getStyleClass().add("snap-line");
+    snapLine.setVisible(false);
+    box = new BoxSelect(view, () -> lanes);
+    overlay.getChildren().addAll(snapLine, playhead, cap, box.shape());
     empty.getStyleClass().add("empty-hint");
     empty.setWrapText(true);
     setTop(top());
-    setCenter(new StackPane(rows, overlay, empty));
+    ScrollPane scroll = new ScrollPane(rows);
+    scroll.setFitToWidth(true);
+    scroll.setHbarPolicy(ScrollPane.ScrollBarPolicy.NEVER);
+    scroll.getStyleClass().add("rows");
+    scroll.setFocusTraversable(false);
+    StackPane centre = new StackPane(scroll, overlay, empty);
+    centre.setMinHeight(0);
+    setCenter(centre);
     addEventFilter(ScrollEvent.SCROLL, this::scroll);
     watch();
   }
@@ -89,7 +108,14 @@ public final class TimelineView extends BorderPane {
 
   private void watch() {
     view.session().projectProperty().addListener((p, was, now) -> projectChanged(was, now));
-    view.session().selectionProperty().addListener((p, was, now) -> lanes.forEach(Lane::repaint));
+    view.session()
+        .selectionProperty()
+        .addListener(
+            (p, was, now) -> {
+              lanes.forEach(Lane::repaint);
+              ruler.redraw();
+            });
+    view.snapLineProperty().addListener((p, was, now) -> showSnapLine(now));
     view.session().playheadProperty().addListener((p, was, now) -> playheadMoved());
     view.axisProperty().addListener((p, was, now) -> redraw());
     view.paletteProperty()
@@ -102,17 +128,31 @@ public final class TimelineView extends BorderPane {
 
   private void projectChanged(Project was, Project now) {
     List<String> tracks = now.tracks().stream().map(Track::id).toList();
-    if (!tracks.equals(shownTracks)) {
+    if (!tracks.equals(shownTracks) || !heightsOf(now).equals(shownHeights)) {
       build();
     } else {
       lanes.forEach(l -> l.projectChanged(now));
       heads.forEach(h -> now.track(h.getId()).ifPresent(h::update));
     }
     if (was.lengthFrames() != now.lengthFrames() || !was.pictureRate().equals(now.pictureRate())) {
-      view.fit();
+      view.lengthChanged();
       redraw();
     }
+    if (!was.markers().equals(now.markers())) {
+      ruler.redraw();
+    }
+    if (!was.shelf().equals(now.shelf())) {
+      view.cuts().look(this::redraw);
+    }
     overview.redraw();
+  }
+
+  private void showSnapLine(OptionalLong place) {
+    snapLine.setVisible(place.isPresent());
+    if (place.isPresent()) {
+      snapLine.setEndY(overlay.getHeight());
+      snapLine.setTranslateX(HEAD_WIDTH + Math.round(view.axis().xOf(place.getAsLong())));
+    }
   }
 
   @Override
@@ -139,18 +179,29 @@ public final class TimelineView extends BorderPane {
   private void build() {
     Project project = view.session().project();
     shownTracks = project.tracks().stream().map(Track::id).toList();
+    shownHeights = heightsOf(project);
     rows.getChildren().clear();
     lanes.clear();
-    strips.clear();
     heads.clear();
-    double total = project.tracks().stream().mapToDouble(t -> weight(t.kind())).sum();
-    double room = builtHeight - rows.getSpacing() * project.tracks().size() - 4;
-    double scale = total == 0 ? 1 : Math.clamp(room / total, 0.55, 1.6);
+    double own = project.tracks().stream().mapToDouble(Track::rowHeight).sum();
+    double total =
+        project.tracks().stream()
+            .filter(t -> t.rowHeight() == 0)
+            .mapToDouble(t -> weight(t.kind()))
+            .sum();
+    double room = builtHeight - rows.getSpacing() * project.tracks().size() - 6 - own;
+    double scale = total == 0 ? 1 : Math.clamp(room / total, LEAST_SCALE, MOST_SCALE);
     for (Track track : project.tracks()) {
-      rows.getChildren().add(row(track, Math.floor(weight(track.kind()) * scale)));
+      double height =
+          track.rowHeight() > 0 ? track.rowHeight() : Math.floor(weight(track.kind()) * scale);
+      rows.getChildren().add(row(track, height));
     }
     empty.setVisible(project.tracks().isEmpty());
     overlay.setVisible(!project.tracks().isEmpty());
+  }
+
+  private static List<Integer> heightsOf(Project project) {
+    return project.tracks().stream().map(Track::rowHeight).toList();
   }
 
   private HBox row(Track track, double height) {
@@ -159,16 +210,12 @@ public final class TimelineView extends BorderPane {
     head.setMinWidth(HEAD_WIDTH);
     head.setMaxWidth(HEAD_WIDTH);
     heads.add(head);
-    Region lane;
-    if (track.kind() == TrackKind.PICTURE) {
-      PictureStrip strip = new PictureStrip(view, stills);
-      strips.add(strip);
-      lane = strip;
-    } else {
-      Lane sounding = new Lane(view, track, peaks);
-      lanes.add(sounding);
-      lane = sounding;
-    }
+    Ground ground =
+        track.kind() == TrackKind.PICTURE
+            ? new StillsGround(view, stills)
+            : new WaveGround(view, peaks);
+    Lane lane = new Lane(view, track, ground, box);
+    lanes.add(lane);
     lane.setMinHeight(height);
     lane.setPrefHeight(height);
     lane.setMaxHeight(height);
@@ -179,7 +226,6 @@ public final class TimelineView extends BorderPane {
   private void redraw() {
     ruler.redraw();
     lanes.forEach(Lane::redraw);
-    strips.forEach(PictureStrip::redraw);
     playheadMoved();
   }
 
@@ -196,6 +242,9 @@ public final class TimelineView extends BorderPane {
 
   private void scroll(ScrollEvent e) {
     double x = sceneToLocal(e.getSceneX(), e.getSceneY()).getX() - HEAD_WIDTH;
+    if (x < 0) {
+      return;
+    }
     double turn = e.getDeltaY() == 0 ? e.getDeltaX() : e.getDeltaY();
     if (e.isControlDown() || e.isMetaDown()) {
       view.zoom(turn > 0 ? 1 / ZOOM_STEP : ZOOM_STEP, Math.max(0, x));

@@ -5,30 +5,48 @@ import static hushrise.app.look.Texts.text;
 import hushrise.app.Selection;
 import hushrise.app.panel.LevelField;
 import hushrise.core.edit.LevelEdits;
+import hushrise.core.edit.TrackEdits;
+import hushrise.core.project.Project;
 import hushrise.core.project.Track;
 import java.util.Locale;
 import java.util.function.BiFunction;
 import javafx.geometry.Pos;
+import javafx.scene.Cursor;
+import javafx.scene.control.ContextMenu;
 import javafx.scene.control.Label;
+import javafx.scene.control.TextField;
 import javafx.scene.control.ToggleButton;
 import javafx.scene.control.Tooltip;
+import javafx.scene.input.KeyCode;
+import javafx.scene.input.MouseButton;
+import javafx.scene.input.MouseEvent;
 import javafx.scene.layout.HBox;
 import javafx.scene.layout.Priority;
 import javafx.scene.layout.Region;
 import javafx.scene.layout.VBox;
 
-/** A track's name, level, mute and solo, at the left of its lane. */
+/**
+ * A track's name, level, mute and solo, at the left of its lane. A double-click on the name changes
+ * it; the lower edge drags the row's height.
+ */
 final class TrackHead extends VBox {
 
   /** Heads under this height are set tighter. */
   private static final double LOW = 70;
 
+  private static final double EDGE = 5;
+
   private final Viewport view;
   private final String trackId;
+  private final HBox nameRow = new HBox();
   private final Label name = new Label();
   private final LevelField level;
   private final ToggleButton mute = new ToggleButton(text("head.mute"));
   private final ToggleButton solo = new ToggleButton(text("head.solo"));
+  private final ContextMenu menu = new ContextMenu();
+  private double pressedAt = Double.NaN;
+  private double pressedHeight;
+  private int draggedHeight;
 
   TrackHead(Viewport view, Track track, double height) {
     this.view = view;
@@ -36,7 +54,7 @@ final class TrackHead extends VBox {
     String kind = track.kind().name().toLowerCase(Locale.ROOT);
     getStyleClass().addAll("track-head", "kind-" + kind);
     name.getStyleClass().add("track-name");
-    setOnMousePressed(e -> view.session().select(new Selection.OfTrack(trackId)));
+    nameRow.getChildren().add(name);
     level =
         new LevelField(
             text("head.level", track.name()),
@@ -59,7 +77,7 @@ final class TrackHead extends VBox {
         Track::withSoloed);
     Region space = new Region();
     HBox.setHgrow(space, Priority.ALWAYS);
-    getChildren().add(name);
+    getChildren().add(nameRow);
     if (track.kind().sounds()) {
       HBox row = new HBox(4, level, space, mute, solo);
       row.setAlignment(Pos.CENTER_LEFT);
@@ -71,7 +89,102 @@ final class TrackHead extends VBox {
     setMinHeight(height);
     setPrefHeight(height);
     setMaxHeight(height);
+    takeMouse();
     update(track);
+  }
+
+  private void takeMouse() {
+    setOnMouseMoved(e -> setCursor(onEdge(e) ? Cursor.V_RESIZE : Cursor.DEFAULT));
+    setOnMousePressed(this::press);
+    setOnMouseDragged(this::pull);
+    setOnMouseReleased(e -> release());
+    setOnContextMenuRequested(
+        e -> {
+          view.session().select(new Selection.OfTrack(trackId));
+          menu.getItems().setAll(TrackMenu.items(track(), view, this::rename));
+          menu.show(this, e.getScreenX(), e.getScreenY());
+          e.consume();
+        });
+  }
+
+  private Track track() {
+    return view.session().project().track(trackId).orElseThrow();
+  }
+
+  private boolean onEdge(MouseEvent e) {
+    return e.getY() > getHeight() - EDGE;
+  }
+
+  private void press(MouseEvent e) {
+    menu.hide();
+    view.session().select(new Selection.OfTrack(trackId));
+    if (e.getButton() == MouseButton.PRIMARY && onEdge(e)) {
+      pressedAt = e.getSceneY();
+      pressedHeight = getHeight();
+    } else if (e.getClickCount() == 2) {
+      rename();
+    }
+  }
+
+  private void pull(MouseEvent e) {
+    if (!Double.isNaN(pressedAt)) {
+      int pixels = (int) Math.max(1, pressedHeight + e.getSceneY() - pressedAt);
+      double height = Math.clamp(pixels, 30, 400);
+      setMinHeight(height);
+      setMaxHeight(height);
+      draggedHeight = pixels;
+    }
+  }
+
+  private void release() {
+    if (!Double.isNaN(pressedAt)) {
+      pressedAt = Double.NaN;
+      if (draggedHeight > 0) {
+        int pixels = draggedHeight;
+        draggedHeight = 0;
+        view.session().commit(text("edit.rowHeight"), p -> TrackEdits.resize(p, trackId, pixels));
+      }
+    }
+  }
+
+  /** Puts a field in the name's place. */
+  private void rename() {
+    TextField field = new TextField(track().name());
+    field.setId("track-name-field");
+    field.getStyleClass().add("name-field");
+    field.setAccessibleText(text("head.rename"));
+    Runnable done =
+        () -> {
+          if (nameRow.getChildren().contains(field)) {
+            nameRow.getChildren().setAll(name);
+          }
+        };
+    field.setOnAction(
+        e -> {
+          String typed = field.getText();
+          done.run();
+          view.session()
+              .commit(
+                  text("edit.renameTrack"), (Project p) -> TrackEdits.rename(p, trackId, typed));
+        });
+    field.setOnKeyPressed(
+        e -> {
+          if (e.getCode() == KeyCode.ESCAPE) {
+            done.run();
+            e.consume();
+          }
+        });
+    field
+        .focusedProperty()
+        .addListener(
+            (p, was, now) -> {
+              if (!now) {
+                done.run();
+              }
+            });
+    nameRow.getChildren().setAll(field);
+    field.requestFocus();
+    field.selectAll();
   }
 
   private void toggle(

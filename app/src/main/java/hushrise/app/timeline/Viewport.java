@@ -1,9 +1,12 @@
 package hushrise.app.timeline;
 
 import hushrise.app.Background;
+import hushrise.app.Commands;
 import hushrise.app.Session;
 import hushrise.app.look.Palette;
+import hushrise.core.time.Span;
 import hushrise.media.MediaStore;
+import java.util.OptionalLong;
 import javafx.beans.property.ObjectProperty;
 import javafx.beans.property.SimpleObjectProperty;
 import javafx.beans.property.SimpleStringProperty;
@@ -14,17 +17,29 @@ import javafx.beans.property.StringProperty;
  */
 public final class Viewport {
 
+  private static final double SNAP_PIXELS = 8;
+
   private final Session session;
   private final MediaStore store;
   private final Background background;
   private final ObjectProperty<Palette> palette;
   private final ObjectProperty<TimeAxis> axis = new SimpleObjectProperty<>(new TimeAxis(0, 1000));
   private final StringProperty hint = new SimpleStringProperty("");
+  private final ObjectProperty<OptionalLong> snapLine =
+      new SimpleObjectProperty<>(OptionalLong.empty());
+  private final PictureCuts cuts;
+  private Commands commands;
   private double width = 1;
   private boolean fitted = true;
+  private boolean dragging;
 
   public Viewport(
-      Session session, MediaStore store, Background background, ObjectProperty<Palette> palette) {
+      Session session,
+      MediaStore store,
+      Background background,
+      PictureCuts cuts,
+      ObjectProperty<Palette> palette) {
+    this.cuts = cuts;
     this.session = session;
     this.store = store;
     this.background = background;
@@ -79,10 +94,57 @@ public final class Viewport {
     }
   }
 
+  /** The picture's cuts. */
+  public PictureCuts cuts() {
+    return cuts;
+  }
+
+  /** Gives the timeline's menus their commands. */
+  public void setCommands(Commands all) {
+    commands = all;
+  }
+
+  Commands commands() {
+    return commands;
+  }
+
+  /** The place that draws what is being dragged; empty while nothing does. */
+  ObjectProperty<OptionalLong> snapLineProperty() {
+    return snapLine;
+  }
+
+  /** How near a dragged thing has to come to a place to be drawn to it, in frames. */
+  long snapReach() {
+    return Math.round(SNAP_PIXELS * axis().framesPerPixel());
+  }
+
+  /** Shows a stretch of time, with a margin. */
+  public void show(Span span) {
+    fitted = false;
+    double margin = Math.max(1, span.lengthFrames() * 0.08);
+    double scale = Math.max(0.25, (span.lengthFrames() + 2 * margin) / width);
+    axis.set(
+        new TimeAxis(span.startFrame() - margin, scale)
+            .scrolled(0, session.project().lengthFrames(), width));
+  }
+
   /** Shows the whole film. */
   public void fit() {
     fitted = true;
     axis.set(TimeAxis.fitting(Math.max(session.project().lengthFrames(), 48_000), width));
+  }
+
+  /** Follows the film's length where the whole film is shown. */
+  void lengthChanged() {
+    if (fitted && !dragging) {
+      fit();
+    }
+  }
+
+  /** While something is dragged the time axis stays. */
+  void setDragging(boolean is) {
+    dragging = is;
+    lengthChanged();
   }
 
   /** Zooms around a place. */

@@ -1,6 +1,7 @@
 package hushrise.app.timeline;
 
 import hushrise.core.Decibels;
+import hushrise.core.level.ClipEnvelope;
 import hushrise.core.level.TrackCurve;
 import hushrise.core.project.Clip;
 import hushrise.core.sound.Peaks;
@@ -61,7 +62,8 @@ final class WaveformImage {
   }
 
   /** Draws one clip's columns. */
-  void draw(Clip clip, Peaks peaks, TrackCurve curve, TimeAxis axis, Color color) {
+  void draw(
+      Clip clip, Peaks peaks, TrackCurve curve, ClipEnvelope envelope, TimeAxis axis, Color color) {
     int from = (int) Math.clamp(Math.floor(axis.xOf(clip.startFrame())), 0, width);
     int to = (int) Math.clamp(Math.ceil(axis.xOf(clip.endFrame())), 0, width);
     int body = premultiplied(color, 0.92);
@@ -75,7 +77,7 @@ final class WaveformImage {
       peaks.over(media - half, media + half, column);
       double rmsDb = Decibels.ofFactor(column[2]) + clipDb;
       double peakDb = Decibels.ofFactor(Math.max(-column[0], column[1])) + clipDb;
-      double gainDb = curve.levelDbAt(frame) + Decibels.ofFactor(clip.fadeFactorAt(frame));
+      double gainDb = curve.levelDbAt(frame) + Decibels.ofFactor(envelope.factorAt(frame));
       fill(x, peakDb + gainDb, peak);
       fill(x, rmsDb, ghost);
       fill(x, rmsDb + gainDb, body);

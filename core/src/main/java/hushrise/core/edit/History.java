@@ -40,6 +40,19 @@ public final class History {
     }
   }
 
+  /** Puts another project in the present one's place, as part of the step that led to it. */
+  public void amend(Project project) {
+    if (!project.equals(present)) {
+      boolean wasSaved = present.equals(saved);
+      if (!done.isEmpty()) {
+        Step last = done.pop();
+        done.push(new Step(last.name(), last.before(), project));
+      }
+      present = project;
+      saved = wasSaved ? project : saved;
+    }
+  }
+
   /** Goes one step back; false at the beginning. */
   public boolean undo() {
     if (done.isEmpty()) {

@@ -16,7 +16,7 @@ import java.util.Arrays;
 final class Likeness {
 
   /** How the cost of a jump becomes a score. */
-  private static final double STEEPNESS = 3;
+  private static final double STEEPNESS = 2;
 
   /** A change of harmony this many times the usual one is heard as one. */
   private static final double MOST_CHANGE = 1.4;

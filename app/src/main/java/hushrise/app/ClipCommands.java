@@ -1,0 +1,360 @@
+package hushrise.app;
+
+import static hushrise.app.look.Texts.text;
+
+import hushrise.app.timeline.Viewport;
+import hushrise.core.edit.ClipEdits;
+import hushrise.core.edit.LevelEdits;
+import hushrise.core.edit.MarkerEdits;
+import hushrise.core.edit.TrackEdits;
+import hushrise.core.fit.Fits;
+import hushrise.core.project.Clip;
+import hushrise.core.project.FitMode;
+import hushrise.core.project.Project;
+import hushrise.core.project.Seam;
+import hushrise.core.project.Track;
+import hushrise.core.project.TrackKind;
+import hushrise.core.time.Span;
+import java.util.List;
+import java.util.Optional;
+import java.util.Set;
+import java.util.stream.Collectors;
+
+/** What keys and menus do to clips, seams and tracks. */
+final class ClipCommands {
+
+  private static final double AUDITION_SECONDS = 2;
+
+  private final Session session;
+  private final Transport transport;
+  private final Viewport view;
+  private final Window window;
+
+  ClipCommands(Session session, Transport transport, Viewport view, Window window) {
+    this.session = session;
+    this.transport = transport;
+    this.view = view;
+    this.window = window;
+  }
+
+  List<Command> all() {
+    return List.of(
+        Command.of("clip.split", "SLASH", this::split),
+        Command.of("clip.trimStart", "OPEN_BRACKET", () -> trim(true)),
+        Command.of("clip.trimEnd", "CLOSE_BRACKET", () -> trim(false)),
+        Command.of("clip.toPictureEnd", "Shift+CLOSE_BRACKET", this::toPictureEnd),
+        Command.of("clip.earlier", "Alt+LEFT", () -> nudge(-1)),
+        Command.of("clip.later", "Alt+RIGHT", () -> nudge(1)),
+        Command.of("clip.earlierTen", "Alt+Shift+LEFT", () -> nudge(-10)),
+        Command.of("clip.laterTen", "Alt+Shift+RIGHT", () -> nudge(10)),
+        Command.of("delete", "DELETE", () -> delete(false)),
+        Command.of("deleteBack", "BACK_SPACE", () -> delete(false)),
+        Command.of("clip.deleteClosing", "Shift+DELETE", () -> delete(true)),
+        Command.of("clip.selectAll", "Shortcut+A", this::selectAll),
+        Command.of("clip.cut", "Shortcut+X", this::cut),
+        Command.of("clip.copy", "Shortcut+C", this::copy),
+        Command.of("clip.paste", "Shortcut+V", this::paste),
+        Command.of("clip.duplicate", "Shortcut+Shift+C", this::duplicate),
+        Command.of("clip.fadeWithPicture", "Shift+F", this::fadeWithPicture),
+        Command.of("fit.none", "Shift+DIGIT0", this::unfit),
+        Command.of("fit.trim", "DIGIT1", () -> fit(FitMode.TRIM)),
+        Command.of("fit.loop", "DIGIT2", () -> fit(FitMode.LOOP)),
+        Command.of("fit.tailor", "DIGIT3", () -> fit(FitMode.TAILOR)),
+        Command.of("seam.audition", "A", this::auditionSeam),
+        Command.of("seam.reject", "R", this::rejectSeam),
+        Command.of("camera.silence", "Q", this::silenceCameras));
+  }
+
+  private Project project() {
+    return session.project();
+  }
+
+  private Set<String> chosen() {
+    return session.selection().clipIds();
+  }
+
+  private void needClip() {
+    window.say(text("clip.choose"));
+  }
+
+  /** The chosen clips; without any, those that lie under the playhead on the chosen track. */
+  private Set<String> chosenOrUnderPlayhead() {
+    if (!chosen().isEmpty()) {
+      return chosen();
+    }
+    String trackId = session.selection().trackId();
+    return project().tracks().stream()
+        .filter(t -> trackId.isEmpty() || t.id().equals(trackId))
+        .flatMap(t -> t.clips().stream())
+        .filter(c -> c.span().contains(session.playhead()))
+        .map(Clip::id)
+        .collect(Collectors.toSet());
+  }
+
+  private void split() {
+    Set<String> ids = chosenOrUnderPlayhead();
+    boolean any =
+        ids.stream()
+            .flatMap(id -> project().clip(id).stream())
+            .anyMatch(
+                c -> c.startFrame() < session.playhead() && session.playhead() < c.endFrame());
+    if (any) {
+      session.commit(text("edit.split"), p -> ClipEdits.split(p, ids, session.playhead()));
+    } else {
+      window.say(text("clip.splitNothing"));
+    }
+  }
+
+  private void trim(boolean start) {
+    Set<String> ids = chosenOrUnderPlayhead();
+    if (ids.isEmpty()) {
+      needClip();
+      return;
+    }
+    long at = session.playhead();
+    session.commit(
+        text(start ? "edit.trimStart" : "edit.trimEnd"),
+        p -> {
+          Project changed = p;
+          for (String id : ids) {
+            changed =
+                start ? ClipEdits.trimStart(changed, id, at) : ClipEdits.trimEnd(changed, id, at);
+          }
+          return changed;
+        });
+  }
+
+  private void toPictureEnd() {
+    if (chosen().isEmpty() || project().pictureEndFrame().isEmpty()) {
+      needClip();
+      return;
+    }
+    long end = project().pictureEndFrame().getAsLong();
+    session.commit(
+        text("edit.trimEnd"),
+        p -> {
+          Project changed = p;
+          for (String id : chosen()) {
+            changed = ClipEdits.trimEnd(changed, id, end);
+            if (changed.clip(id).orElseThrow().fit().isPresent()) {
+              changed =
+                  Fits.refine(changed, id, f -> f.withUntil(Optional.empty()), session.songs());
+            }
+          }
+          return changed;
+        });
+  }
+
+  /** Moves clips, a marker, or along the song a seam. */
+  private void nudge(int frames) {
+    Project p = project();
+    long by =
+        p.pictureRate().sampleFrameOf(Math.abs(frames), p.sampleRate()) * Integer.signum(frames);
+    switch (session.selection()) {
+      case Selection.OfSeam s ->
+          session.commit(
+              text("edit.moveSeam"),
+              now ->
+                  Fits.moveSeam(
+                      now, s.clipId(), s.index(), Integer.signum(frames), session.songs()));
+      case Selection.OfClip c ->
+          session.commit(
+              text("edit.moveClip"),
+              now -> ClipEdits.move(now, c.clipIds(), by, session.carriesKeyframes()));
+      case Selection.OfMarker m ->
+          p.markers().stream()
+              .filter(marker -> marker.id().equals(m.markerId()))
+              .findFirst()
+              .ifPresent(
+                  marker ->
+                      session.commit(
+                          text("edit.moveMarker"),
+                          now -> MarkerEdits.move(now, m.markerId(), marker.frame() + by)));
+      default -> needClip();
+    }
+  }
+
+  private void delete(boolean closing) {
+    switch (session.selection()) {
+      case Selection.OfClip c ->
+          session.commit(
+              text("edit.deleteClip"),
+              p -> ClipEdits.delete(p, c.clipIds(), closing, session.carriesKeyframes()));
+      case Selection.OfKeyframe k ->
+          session.commit(
+              text("edit.removeKeyframe"),
+              p -> LevelEdits.removeKeyframe(p, k.trackId(), k.frame()));
+      case Selection.OfHush h ->
+          session.commit(text("edit.removeHush"), p -> LevelEdits.removeHush(p, h.hushId()));
+      case Selection.OfMarker m ->
+          session.commit(text("edit.removeMarker"), p -> MarkerEdits.remove(p, m.markerId()));
+      case Selection.OfTrack t -> removeTrack(t.trackId());
+      case Selection.OfSeam s -> rejectSeam();
+      case Selection.Nothing n -> {}
+    }
+  }
+
+  /** Removes a track and says what went with it. */
+  void removeTrack(String trackId) {
+    Track track = project().track(trackId).orElseThrow();
+    session.commit(text("edit.removeTrack"), p -> TrackEdits.remove(p, trackId));
+    window.say(
+        track.clips().isEmpty()
+            ? text("track.removed", track.name())
+            : text("track.removedClips", track.name(), track.clips().size()));
+  }
+
+  private void selectAll() {
+    List<Track> tracks = project().tracks();
+    List<String> ids = tracks.stream().flatMap(t -> t.clips().stream()).map(Clip::id).toList();
+    if (!ids.isEmpty()) {
+      session.select(
+          new Selection.OfClip(project().trackOfClip(ids.getLast()).orElseThrow().id(), ids));
+    }
+  }
+
+  private void copy() {
+    if (chosen().isEmpty()) {
+      needClip();
+      return;
+    }
+    session.setClipboard(ClipEdits.copy(project(), chosen()));
+    window.say(text("clip.copied", chosen().size()));
+  }
+
+  private void cut() {
+    if (chosen().isEmpty()) {
+      needClip();
+      return;
+    }
+    Set<String> ids = chosen();
+    session.setClipboard(ClipEdits.copy(project(), ids));
+    session.commit(
+        text("edit.cut"), p -> ClipEdits.delete(p, ids, false, session.carriesKeyframes()));
+  }
+
+  private void paste() {
+    if (session.clipboard().isEmpty()) {
+      window.say(text("clip.nothingCopied"));
+      return;
+    }
+    long at = session.playhead();
+    pasted(
+        text("edit.paste"),
+        p -> ClipEdits.paste(p, session.clipboard(), at, session.carriesKeyframes()));
+  }
+
+  private void duplicate() {
+    if (chosen().isEmpty()) {
+      needClip();
+      return;
+    }
+    Set<String> ids = chosen();
+    pasted(text("edit.duplicate"), p -> ClipEdits.duplicate(p, ids, session.carriesKeyframes()));
+  }
+
+  private interface Paste {
+    ClipEdits.Pasted apply(Project project);
+  }
+
+  private void pasted(String name, Paste paste) {
+    Set<String> copies = new java.util.LinkedHashSet<>();
+    session.commit(
+        name,
+        p -> {
+          ClipEdits.Pasted result = paste.apply(p);
+          copies.addAll(result.clipIds());
+          return result.project();
+        });
+    copies.stream()
+        .findFirst()
+        .flatMap(id -> project().trackOfClip(id))
+        .ifPresent(t -> session.select(new Selection.OfClip(t.id(), List.copyOf(copies))));
+  }
+
+  private void fadeWithPicture() {
+    Optional<Span> fade = view.cuts().fadeToBlack();
+    if (fade.isEmpty()) {
+      window.say(text("clip.noPictureFade"));
+      return;
+    }
+    Set<String> ids =
+        chosen().isEmpty()
+            ? project()
+                .tracksOf(TrackKind.MUSIC)
+                .flatMap(t -> t.clips().stream())
+                .filter(c -> c.endFrame() > fade.get().startFrame())
+                .map(Clip::id)
+                .collect(Collectors.toSet())
+            : chosen();
+    session.commit(
+        text("edit.fadeOut"),
+        p -> {
+          Project changed = p;
+          for (String id : ids) {
+            long length = p.clip(id).orElseThrow().endFrame() - fade.get().startFrame();
+            changed = length > 0 ? LevelEdits.setFadeOut(changed, id, length) : changed;
+          }
+          return changed;
+        });
+  }
+
+  private Optional<Clip> chosenMusic() {
+    Optional<Clip> chosen = session.selection().oneClip().flatMap(project()::clip);
+    List<Clip> all = project().tracksOf(TrackKind.MUSIC).flatMap(t -> t.clips().stream()).toList();
+    Optional<Clip> music = chosen.filter(all::contains);
+    return music.isPresent() || all.size() != 1 ? music : all.stream().findFirst();
+  }
+
+  void fit(FitMode mode) {
+    Optional<Clip> clip = chosenMusic();
+    if (clip.isEmpty()) {
+      window.say(text("fit.chooseMusic"));
+      return;
+    }
+    window.withSong(
+        clip.get(),
+        () -> {
+          session.commit(
+              text("edit.fit." + mode.name()),
+              p -> Fits.set(p, clip.get().id(), mode, session.songs()));
+          project()
+              .trackOfClip(clip.get().id())
+              .ifPresent(t -> session.select(new Selection.OfClip(t.id(), clip.get().id())));
+        });
+  }
+
+  private void unfit() {
+    chosenMusic()
+        .ifPresent(c -> session.commit(text("edit.fit.none"), p -> Fits.remove(p, c.id())));
+  }
+
+  private void auditionSeam() {
+    if (session.selection() instanceof Selection.OfSeam s) {
+      Clip clip = project().clip(s.clipId()).orElseThrow();
+      Seam seam = clip.seams().get(s.index());
+      long at = clip.startFrame() + seam.atFrame();
+      long reach = Math.round(AUDITION_SECONDS * project().sampleRate());
+      transport.audition(
+          project(), t -> t.id().equals(s.trackId()), Math.max(0, at - reach), at + reach);
+    } else {
+      window.say(text("seam.choose"));
+    }
+  }
+
+  private void rejectSeam() {
+    if (session.selection() instanceof Selection.OfSeam s) {
+      session.commit(
+          text("edit.rejectSeam"), p -> Fits.rejectSeam(p, s.clipId(), s.index(), session.songs()));
+    } else {
+      window.say(text("seam.choose"));
+    }
+  }
+
+  private void silenceCameras() {
+    boolean silent = TrackEdits.areCamerasMuted(project());
+    session.commit(
+        text(silent ? "edit.cameraBack" : "edit.cameraSilence"),
+        p -> TrackEdits.muteCameras(p, !silent));
+  }
+}

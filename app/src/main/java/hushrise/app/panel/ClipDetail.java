@@ -1,0 +1,255 @@
+package hushrise.app.panel;
+
+import static hushrise.app.look.Texts.text;
+
+import hushrise.app.Commands;
+import hushrise.app.Selection;
+import hushrise.app.Session;
+import hushrise.core.edit.ClipEdits;
+import hushrise.core.edit.LevelEdits;
+import hushrise.core.fit.Fits;
+import hushrise.core.fit.Song;
+import hushrise.core.fit.TrimAdvice;
+import hushrise.core.project.Clip;
+import hushrise.core.project.CrossfadeShape;
+import hushrise.core.project.Fit;
+import hushrise.core.project.FitMode;
+import hushrise.core.project.Media;
+import hushrise.core.project.Project;
+import hushrise.core.project.Seam;
+import hushrise.core.project.Track;
+import hushrise.core.project.TrackKind;
+import hushrise.core.time.Timecode;
+import java.util.ArrayList;
+import java.util.List;
+import java.util.Locale;
+import java.util.Optional;
+import java.util.OptionalLong;
+import java.util.Set;
+import javafx.scene.control.Button;
+
+/** The numbers of clips and seams. Each gives the title to show. */
+final class ClipDetail {
+
+  private final Session session;
+  private final Form form;
+  private Optional<Commands> commands = Optional.empty();
+
+  ClipDetail(Session session, Form form) {
+    this.session = session;
+    this.form = form;
+  }
+
+  void setCommands(Commands all) {
+    commands = Optional.of(all);
+  }
+
+  private Button command(String id, String words) {
+    Button button =
+        Form.button(
+            "detail-" + id, words, () -> commands.ifPresent(c -> c.named(id).action().run()));
+    commands
+        .map(c -> c.named(id))
+        .ifPresent(
+            c ->
+                button.setTooltip(
+                    new javafx.scene.control.Tooltip(c.words() + " (" + c.keyWords() + ")")));
+    return button;
+  }
+
+  String several(Selection.OfClip chosen) {
+    form.level(
+        "detail-gain",
+        text("detail.gain"),
+        session.project().clip(chosen.clipId()).map(Clip::gainDb).orElse(0.0),
+        text("edit.clipGain"),
+        (p, db) -> ClipEdits.setGain(p, chosen.clipIds(), db));
+    form.words(text("detail.clips.help"));
+    return text("detail.clipsChosen", chosen.all().size());
+  }
+
+  String one(Project project, Clip clip) {
+    Track track = project.trackOfClip(clip.id()).orElseThrow();
+    Media media = project.media(clip.mediaId()).orElseThrow();
+    form.time("detail-start", text("detail.start"), clip.startFrame(), to -> moveTo(clip, to));
+    form.length(
+        "detail-length",
+        text("detail.length"),
+        clip.lengthFrames(),
+        length ->
+            session.commit(
+                text("edit.trimEnd"),
+                p -> ClipEdits.trimEnd(p, clip.id(), clip.startFrame() + length)));
+    if (track.kind().sounds()) {
+      sounding(clip);
+    }
+    crossfade(track, clip);
+    if (track.kind() == TrackKind.MUSIC) {
+      fit(project, clip, media);
+    }
+    return media.title();
+  }
+
+  private void moveTo(Clip clip, long to) {
+    session.commit(
+        text("edit.moveClip"),
+        p ->
+            ClipEdits.move(
+                p, Set.of(clip.id()), to - clip.startFrame(), session.carriesKeyframes()));
+  }
+
+  private void sounding(Clip clip) {
+    form.level(
+        "detail-gain",
+        text("detail.gain"),
+        clip.gainDb(),
+        text("edit.clipGain"),
+        (p, db) -> ClipEdits.setGain(p, Set.of(clip.id()), db));
+    form.length(
+        "detail-fade-in",
+        text("detail.fadeIn"),
+        clip.fadeIn().visibleFrames(),
+        frames ->
+            session.commit(text("edit.fadeIn"), p -> LevelEdits.setFadeIn(p, clip.id(), frames)));
+    form.length(
+        "detail-fade-out",
+        text("detail.fadeOut"),
+        clip.fadeOut().visibleFrames(),
+        frames ->
+            session.commit(text("edit.fadeOut"), p -> LevelEdits.setFadeOut(p, clip.id(), frames)));
+  }
+
+  private void crossfade(Track track, Clip clip) {
+    long overlap = ClipEdits.crossfadeFrames(track, clip);
+    if (overlap > 0) {
+      form.length(
+          "detail-crossfade",
+          text("detail.crossfade"),
+          overlap,
+          frames ->
+              session.commit(
+                  text("edit.crossfade"), p -> ClipEdits.setCrossfadeLength(p, clip.id(), frames)));
+      form.choice(
+          "detail-crossfade-shape",
+          text("detail.crossfadeShape"),
+          List.of(CrossfadeShape.values()),
+          clip.crossfade(),
+          s -> text("crossfade." + s.name().toLowerCase(Locale.ROOT)),
+          s ->
+              session.commit(text("edit.crossfade"), p -> ClipEdits.setCrossfade(p, clip.id(), s)));
+    }
+  }
+
+  private void fit(Project project, Clip clip, Media media) {
+    List<Optional<FitMode>> modes = new ArrayList<>(List.of(Optional.empty()));
+    for (FitMode mode : FitMode.values()) {
+      modes.add(Optional.of(mode));
+    }
+    form.choice(
+        "detail-fit",
+        text("detail.fit"),
+        modes,
+        clip.fit().map(Fit::mode),
+        m -> text("fit." + m.map(FitMode::name).orElse("none")),
+        m ->
+            commands.ifPresent(
+                c ->
+                    c.named("fit." + m.map(x -> x.name().toLowerCase(Locale.ROOT)).orElse("none"))
+                        .action()
+                        .run()));
+    if (clip.fit().isEmpty()) {
+      return;
+    }
+    Fit fit = clip.fit().get();
+    if (fit.mode() != FitMode.TRIM) {
+      form.length(
+          "detail-intro",
+          text("detail.intro"),
+          fit.introFrames(),
+          frames -> refine(clip, f -> f.withProtected(frames, f.outroFrames())));
+      form.length(
+          "detail-outro",
+          text("detail.outro"),
+          fit.outroFrames(),
+          frames -> refine(clip, f -> f.withProtected(f.introFrames(), frames)));
+    }
+    List<Button> buttons = new ArrayList<>();
+    if (fit.mode() == FitMode.TRIM) {
+      advice(project, clip, media).ifPresent(buttons::add);
+    }
+    if (!fit.rejected().isEmpty() || !fit.preferred().isEmpty()) {
+      buttons.add(
+          Form.button(
+              "detail-forget", text("detail.forgetSeams"), () -> refine(clip, Fit::forgetting)));
+    }
+    if (fit.untilFrame().isPresent() && project.pictureEndFrame().isPresent()) {
+      buttons.add(command("clip.toPictureEnd", text("detail.toPictureEnd")));
+    }
+    if (!buttons.isEmpty()) {
+      form.buttons(buttons.toArray(Button[]::new));
+    }
+    form.words(fitWords(project, clip, fit));
+  }
+
+  private static String fitWords(Project project, Clip clip, Fit fit) {
+    long late = clip.startFrame() - fit.anchorFrame();
+    return switch (fit.mode()) {
+      case TRIM -> text("detail.fit.trim");
+      case LOOP -> text("detail.fit.loop", clip.seams().size());
+      case TAILOR ->
+          text(
+              "detail.fit.tailor",
+              clip.seams().size(),
+              "%.2f".formatted(project.seconds(Math.max(0, late))));
+    };
+  }
+
+  private Optional<Button> advice(Project project, Clip clip, Media media) {
+    Optional<Song> song = session.songs().song(media);
+    OptionalLong at =
+        song.isPresent() ? TrimAdvice.fadeStart(song.get().analysis(), clip) : OptionalLong.empty();
+    if (at.isEmpty() || clip.lengthFrames() - at.getAsLong() == clip.fadeOut().lengthFrames()) {
+      return Optional.empty();
+    }
+    long length = clip.lengthFrames() - at.getAsLong();
+    String when =
+        Timecode.format(
+            clip.startFrame() + at.getAsLong(), project.pictureRate(), project.sampleRate());
+    return Optional.of(
+        Form.button(
+            "detail-advice",
+            text("detail.fadeFrom", when),
+            () ->
+                session.commit(
+                    text("edit.fadeOut"), p -> LevelEdits.setFadeOut(p, clip.id(), length))));
+  }
+
+  private void refine(Clip clip, java.util.function.UnaryOperator<Fit> change) {
+    session.commit(text("edit.refineFit"), p -> Fits.refine(p, clip.id(), change, session.songs()));
+  }
+
+  String seam(Project project, Clip clip, Selection.OfSeam selected) {
+    if (selected.index() >= clip.seams().size()) {
+      return "";
+    }
+    Seam seam = clip.seams().get(selected.index());
+    form.fact(
+        text("detail.seam.at"),
+        Timecode.format(
+            clip.startFrame() + seam.atFrame(), project.pictureRate(), project.sampleRate()));
+    form.fact(
+        text("detail.seam.score"), seam.score() == 0 ? "\u2013" : "%.2f".formatted(seam.score()));
+    form.fact(text("detail.seam.from"), "%.2f s".formatted(project.seconds(seam.fromFrame())));
+    form.fact(text("detail.seam.to"), "%.2f s".formatted(project.seconds(seam.toFrame())));
+    form.fact(
+        text("detail.seam.crossfade"),
+        "%.0f ms".formatted(project.seconds(seam.crossfadeFrames()) * 1000));
+    form.buttons(
+        command("seam.audition", text("detail.seam.audition")),
+        command("seam.reject", text("detail.seam.reject")),
+        command("clip.earlier", text("detail.seam.earlier")),
+        command("clip.later", text("detail.seam.later")));
+    form.words(text("detail.seam.help"));
+    return text("detail.seam", selected.index() + 1, clip.seams().size());
+  }
+}

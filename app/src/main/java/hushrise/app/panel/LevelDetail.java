@@ -1,0 +1,188 @@
+package hushrise.app.panel;
+
+import static hushrise.app.look.Texts.text;
+
+import hushrise.app.Selection;
+import hushrise.app.Session;
+import hushrise.core.edit.LevelEdits;
+import hushrise.core.edit.MarkerEdits;
+import hushrise.core.edit.TrackEdits;
+import hushrise.core.project.Hush;
+import hushrise.core.project.Keyframe;
+import hushrise.core.project.Marker;
+import hushrise.core.project.Project;
+import hushrise.core.project.SegmentShape;
+import hushrise.core.project.Track;
+import hushrise.core.time.Timecode;
+import java.util.List;
+import java.util.Locale;
+import java.util.Optional;
+
+/** The numbers of tracks, keyframes, hushes and markers. Each gives the title to show. */
+final class LevelDetail {
+
+  private final Session session;
+  private final Form form;
+
+  LevelDetail(Session session, Form form) {
+    this.session = session;
+    this.form = form;
+  }
+
+  String track(Track track) {
+    form.name(
+        "detail-name",
+        text("detail.name"),
+        track.name(),
+        typed ->
+            session.commit(text("edit.renameTrack"), p -> TrackEdits.rename(p, track.id(), typed)));
+    if (track.kind().sounds()) {
+      form.level(
+          "detail-level",
+          text("detail.level"),
+          track.levelDb(),
+          text("edit.trackLevel"),
+          (p, db) -> LevelEdits.setTrackLevel(p, track.id(), db));
+      form.number(
+          "detail-pan",
+          text("detail.pan"),
+          panWords(track.pan()),
+          typed ->
+              panOf(typed)
+                  .ifPresent(
+                      pan ->
+                          session.commit(
+                              text("edit.pan"), p -> TrackEdits.setPan(p, track.id(), pan))));
+      form.fact(text("detail.keyframes"), String.valueOf(track.line().keyframes().size()));
+      form.fact(text("detail.hushes"), String.valueOf(track.hushes().size()));
+      form.words(text("detail.track.help"));
+    } else {
+      form.fact(text("detail.clips"), String.valueOf(track.clips().size()));
+    }
+    return track.name();
+  }
+
+  private static String panWords(double pan) {
+    long percent = Math.round(Math.abs(pan) * 100);
+    return percent == 0
+        ? text("pan.middle")
+        : text(pan < 0 ? "pan.left" : "pan.right", String.valueOf(percent));
+  }
+
+  /** {@code L 40}, {@code R 100}, {@code middle}, or -100 to 100; empty when it is none of them. */
+  private static Optional<Double> panOf(String typed) {
+    String words = typed.strip().toLowerCase(Locale.ROOT).replace('\u2212', '-').replace("%", "");
+    if (words.isEmpty() || words.startsWith("m") || words.equals("c")) {
+      return Optional.of(0.0);
+    }
+    int side = words.startsWith("l") ? -1 : 1;
+    String number = words.replaceFirst("^[lr]\\s*", "").strip();
+    return number.matches("-?\\d{1,3}")
+        ? Optional.of(Math.clamp(side * Integer.parseInt(number) / 100.0, -1, 1))
+        : Optional.empty();
+  }
+
+  String keyframe(Track track, long frame) {
+    Optional<Keyframe> found = track.line().at(frame);
+    if (found.isEmpty()) {
+      return "";
+    }
+    Keyframe keyframe = found.get();
+    int index = track.line().indexAfter(keyframe.frame()) - 1;
+    form.level(
+        "detail-keyframe",
+        text("detail.level"),
+        keyframe.levelDb(),
+        text("edit.moveKeyframe"),
+        (p, db) -> LevelEdits.moveKeyframe(p, track.id(), index, keyframe.frame(), db));
+    form.time(
+        "detail-time",
+        text("detail.time"),
+        keyframe.frame(),
+        to -> moveTo(track.id(), index, to, keyframe));
+    form.choice(
+        "detail-shape",
+        text("detail.shape"),
+        List.of(SegmentShape.values()),
+        keyframe.shape(),
+        s -> text("shape." + s.name().toLowerCase(Locale.ROOT)),
+        s ->
+            session.commit(
+                text("edit.shape"),
+                p -> LevelEdits.shapeSegment(p, track.id(), keyframe.frame(), s)));
+    form.buttons(
+        Form.button(
+            "detail-remove",
+            text("detail.remove"),
+            () ->
+                session.commit(
+                    text("edit.removeKeyframe"),
+                    p -> LevelEdits.removeKeyframe(p, track.id(), keyframe.frame()))));
+    return text("detail.keyframe", track.name());
+  }
+
+  private void moveTo(String trackId, int index, long frame, Keyframe keyframe) {
+    session.commit(
+        text("edit.moveKeyframe"),
+        p -> LevelEdits.moveKeyframe(p, trackId, index, frame, keyframe.levelDb()));
+    long reached =
+        session.project().track(trackId).orElseThrow().line().keyframes().get(index).frame();
+    session.select(new Selection.OfKeyframe(trackId, reached));
+  }
+
+  String hush(Project project, Track track, String hushId) {
+    Optional<Hush> found = track.hushes().stream().filter(h -> h.id().equals(hushId)).findFirst();
+    if (found.isEmpty()) {
+      return "";
+    }
+    Hush hush = found.get();
+    form.level(
+            "detail-depth",
+            text("detail.depth"),
+            hush.depthDb(),
+            text("edit.hushDepth"),
+            (p, db) -> LevelEdits.setHushDepth(p, hush.id(), db))
+        .atMost(0);
+    form.fact(
+        text("detail.passage"),
+        Timecode.format(hush.startFrame(), project.pictureRate(), project.sampleRate()));
+    form.fact(text("detail.fall"), "%.2f s".formatted(hush.turn().fallSeconds()));
+    form.fact(text("detail.recovery"), "%.2f s".formatted(hush.turn().recoverySeconds()));
+    form.buttons(
+        Form.button(
+            "detail-remove",
+            text("detail.removeHush"),
+            () ->
+                session.commit(text("edit.removeHush"), p -> LevelEdits.removeHush(p, hush.id()))));
+    return text("detail.hush", track.name());
+  }
+
+  String marker(Project project, String markerId) {
+    Optional<Marker> found =
+        project.markers().stream().filter(m -> m.id().equals(markerId)).findFirst();
+    if (found.isEmpty()) {
+      return "";
+    }
+    Marker marker = found.get();
+    form.name(
+        "detail-name",
+        text("detail.name"),
+        marker.name(),
+        typed ->
+            session.commit(
+                text("edit.renameMarker"), p -> MarkerEdits.rename(p, marker.id(), typed)));
+    form.time(
+        "detail-time",
+        text("detail.time"),
+        marker.frame(),
+        to -> session.commit(text("edit.moveMarker"), p -> MarkerEdits.move(p, marker.id(), to)));
+    form.buttons(
+        Form.button(
+            "detail-remove",
+            text("detail.removeMarker"),
+            () ->
+                session.commit(
+                    text("edit.removeMarker"), p -> MarkerEdits.remove(p, marker.id()))));
+    return text("detail.marker");
+  }
+}

@@ -1,0 +1,181 @@
+package hushrise.app.panel;
+
+import static hushrise.app.look.Texts.text;
+
+import hushrise.app.Session;
+import hushrise.core.project.Media;
+import hushrise.core.project.Project;
+import java.util.Comparator;
+import java.util.List;
+import java.util.Locale;
+import java.util.Optional;
+import javafx.geometry.Pos;
+import javafx.scene.Node;
+import javafx.scene.control.Button;
+import javafx.scene.control.ComboBox;
+import javafx.scene.control.Label;
+import javafx.scene.control.ListView;
+import javafx.scene.control.TextField;
+import javafx.scene.input.KeyEvent;
+import javafx.scene.layout.HBox;
+import javafx.scene.layout.Priority;
+import javafx.scene.layout.VBox;
+import javafx.util.StringConverter;
+
+/**
+ * The media of the project, placed or not: found by name, sorted, tried out, and placed. The list
+ * has the keys while it has the focus: Space tries the item out, Enter places it, I and O mark the
+ * useful part, Delete takes it off.
+ */
+public final class ShelfPane extends VBox {
+
+  /** What an item of the Shelf can be asked to do. */
+  public interface Actions {
+    void add();
+
+    void place(Media media);
+
+    void remove(Media media);
+
+    void leave();
+  }
+
+  /** Orders of the list. */
+  enum Order {
+    NAME(Comparator.comparing((Media m) -> m.title().toLowerCase(Locale.ROOT))),
+    KIND(Comparator.comparing(Media::kind).thenComparing(m -> m.title())),
+    LENGTH(Comparator.comparingLong(Media::lengthFrames));
+
+    private final Comparator<Media> comparator;
+
+    Order(Comparator<Media> comparator) {
+      this.comparator = comparator;
+    }
+  }
+
+  private final Session session;
+  private final Actions actions;
+  private final TextField search = new TextField();
+  private final ComboBox<Order> order = new ComboBox<>();
+  private final ListView<Media> list = new ListView<>();
+  private final ItemPlayer player;
+
+  public ShelfPane(Session session, ItemPlayer player, ItemFacts facts, Actions actions) {
+    super(8);
+    this.session = session;
+    this.actions = actions;
+    this.player = player;
+    setId("shelf");
+    getStyleClass().add("shelf");
+    Label title = new Label(text("shelf.title"));
+    title.getStyleClass().add("pane-title");
+    Button add = Form.button("shelf-add", text("shelf.add"), actions::add);
+    HBox.setHgrow(title, Priority.ALWAYS);
+    title.setMaxWidth(Double.MAX_VALUE);
+    HBox head = new HBox(8, title, add);
+    head.setAlignment(Pos.CENTER_LEFT);
+    search.setId("shelf-search");
+    search.setPromptText(text("shelf.search"));
+    search.setAccessibleText(text("shelf.search"));
+    search.textProperty().addListener((p, was, now) -> refresh());
+    HBox.setHgrow(search, Priority.ALWAYS);
+    order.setId("shelf-order");
+    order.getItems().setAll(Order.values());
+    order.setValue(Order.KIND);
+    order.setAccessibleText(text("shelf.order"));
+    order.setConverter(new OrderWords());
+    order.setOnAction(e -> refresh());
+    list.setId("shelf-list");
+    list.setAccessibleText(text("shelf.title"));
+    list.setPlaceholder(placeholder());
+    list.setCellFactory(l -> new ShelfCell(session, facts, actions::place));
+    list.getSelectionModel()
+        .selectedItemProperty()
+        .addListener((p, was, now) -> player.show(Optional.ofNullable(now)));
+    list.setOnKeyPressed(this::key);
+    VBox.setVgrow(list, Priority.ALWAYS);
+    getChildren().addAll(head, new HBox(6, search, order), list, player);
+    session.projectProperty().addListener((p, was, now) -> projectChanged(was, now));
+    facts.arrivedProperty().addListener((p, was, now) -> list.refresh());
+    refresh();
+  }
+
+  private static Node placeholder() {
+    Label words = new Label(text("shelf.empty"));
+    words.setWrapText(true);
+    words.getStyleClass().add("faint");
+    words.setMaxWidth(220);
+    return words;
+  }
+
+  private void projectChanged(Project was, Project now) {
+    if (!was.shelf().equals(now.shelf())) {
+      refresh();
+    } else if (!was.tracks().equals(now.tracks())) {
+      list.refresh();
+    }
+  }
+
+  private void refresh() {
+    String wanted = search.getText().strip().toLowerCase(Locale.ROOT);
+    String selected = selected().map(Media::id).orElse("");
+    List<Media> items =
+        session.project().shelf().stream()
+            .filter(m -> m.title().toLowerCase(Locale.ROOT).contains(wanted))
+            .sorted(order.getValue().comparator)
+            .toList();
+    list.getItems().setAll(items);
+    items.stream()
+        .filter(m -> m.id().equals(selected))
+        .findFirst()
+        .ifPresent(m -> list.getSelectionModel().select(m));
+  }
+
+  /** The item that is selected. */
+  public Optional<Media> selected() {
+    return Optional.ofNullable(list.getSelectionModel().getSelectedItem());
+  }
+
+  private void key(KeyEvent e) {
+    Optional<Media> item = selected();
+    switch (e.getCode()) {
+      case SPACE -> player.toggle();
+      case ENTER -> item.ifPresent(actions::place);
+      case I -> player.mark(true);
+      case O -> player.mark(false);
+      case LEFT -> player.step(-1);
+      case RIGHT -> player.step(1);
+      case DELETE, BACK_SPACE -> item.ifPresent(actions::remove);
+      case ESCAPE, L -> actions.leave();
+      default -> {
+        return;
+      }
+    }
+    e.consume();
+  }
+
+  /** Whether the list has the keys. */
+  public boolean hasKeys() {
+    return list.isFocused();
+  }
+
+  /** Gives the list the keys. */
+  public void takeKeys() {
+    if (list.getSelectionModel().isEmpty() && !list.getItems().isEmpty()) {
+      list.getSelectionModel().select(0);
+    }
+    list.requestFocus();
+  }
+
+  private static final class OrderWords extends StringConverter<Order> {
+    @Override
+    public String toString(Order value) {
+      return value == null ? "" : text("shelf.order." + value.name());
+    }
+
+    @Override
+    public Order fromString(String words) {
+      throw new UnsupportedOperationException("Orders are picked, not typed");
+    }
+  }
+}

@@ -1,0 +1,53 @@
+package hushrise.app.timeline;
+
+import static hushrise.app.look.Texts.text;
+
+import hushrise.core.project.Clip;
+import hushrise.core.project.LevelText;
+import hushrise.core.project.Project;
+import hushrise.core.project.Seam;
+import hushrise.core.project.Track;
+import hushrise.core.project.TrackKind;
+import java.util.Optional;
+
+/** What the status line says of what the pointer is over. */
+final class Hints {
+
+  private Hints() {}
+
+  static String of(Target target, Track track, Project project) {
+    return switch (target) {
+      case Target.Nothing n ->
+          text(track.kind().sounds() ? "hint.lane" : "hint.lane.picture", track.name());
+      case Target.OnClip c ->
+          text(
+              track.kind() == TrackKind.PICTURE ? "hint.clip.picture" : "hint.clip",
+              titleOf(c.clipId(), track, project));
+      case Target.OnClipStart c -> text("hint.clipStart", titleOf(c.clipId(), track, project));
+      case Target.OnClipEnd c -> text("hint.clipEnd", titleOf(c.clipId(), track, project));
+      case Target.OnSeam s -> ofSeam(s, track, project);
+      case Target.OnKeyframe k ->
+          text(
+              "hint.keyframe", LevelText.format(track.line().keyframes().get(k.index()).levelDb()));
+      case Target.OnStretch s ->
+          track.line().keyframes().isEmpty() ? text("hint.line.empty") : text("hint.stretch");
+      case Target.OnFloor f -> text("hint.floor");
+      case Target.OnFadeIn f -> text("hint.fadeIn");
+      case Target.OnFadeOut f -> text("hint.fadeOut");
+    };
+  }
+
+  private static String titleOf(String clipId, Track track, Project project) {
+    Optional<Clip> clip = track.clip(clipId);
+    return clip.flatMap(c -> project.media(c.mediaId())).map(m -> m.title()).orElse("");
+  }
+
+  private static String ofSeam(Target.OnSeam target, Track track, Project project) {
+    Seam seam = track.clip(target.clipId()).orElseThrow().seams().get(target.index());
+    return text(
+        "hint.seam",
+        "%.2f".formatted(project.seconds(seam.fromFrame())),
+        "%.2f".formatted(project.seconds(seam.toFrame())),
+        seam.score() == 0 ? "\u2013" : "%.2f".formatted(seam.score()));
+  }
+}

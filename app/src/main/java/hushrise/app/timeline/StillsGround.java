@@ -1,0 +1,96 @@
+package hushrise.app.timeline;
+
+import hushrise.core.level.TrackCurve;
+import hushrise.core.project.Clip;
+import hushrise.core.project.Media;
+import hushrise.core.project.Project;
+import hushrise.core.project.Track;
+import hushrise.core.time.Span;
+import java.util.Optional;
+import javafx.scene.Node;
+import javafx.scene.canvas.Canvas;
+import javafx.scene.canvas.GraphicsContext;
+import javafx.scene.image.Image;
+import javafx.scene.paint.Color;
+import javafx.scene.paint.CycleMethod;
+import javafx.scene.paint.LinearGradient;
+import javafx.scene.paint.Stop;
+
+/**
+ * A picture track as a row of stills, each the picture at its left edge; its cuts, and its fade.
+ */
+final class StillsGround implements Ground {
+
+  private final Viewport view;
+  private final Stills stills;
+  private final Canvas canvas = new Canvas();
+
+  StillsGround(Viewport view, Stills stills) {
+    this.view = view;
+    this.stills = stills;
+  }
+
+  @Override
+  public Node node() {
+    return canvas;
+  }
+
+  @Override
+  public void draw(Track track, TrackCurve curve, int width, int height, Runnable onArrival) {
+    canvas.setWidth(width);
+    canvas.setHeight(height);
+    GraphicsContext g = canvas.getGraphicsContext2D();
+    g.clearRect(0, 0, width, height);
+    Project project = view.session().project();
+    track.clipsInTime().forEach(c -> draw(g, project, c, onArrival));
+    view.cuts().fadeToBlack().ifPresent(f -> fade(g, f));
+    g.setFill(view.palette().accent());
+    for (long cut : view.cuts().frames()) {
+      double x = view.axis().xOf(cut);
+      g.fillPolygon(new double[] {x - 4, x + 4, x}, new double[] {height, height, height - 7.0}, 3);
+    }
+  }
+
+  private void fade(GraphicsContext g, Span fade) {
+    double from = view.axis().xOf(fade.startFrame());
+    double to = view.axis().xOf(fade.endFrame());
+    g.setFill(
+        new LinearGradient(
+            from,
+            0,
+            to,
+            0,
+            false,
+            CycleMethod.NO_CYCLE,
+            new Stop(0, Color.TRANSPARENT),
+            new Stop(1, Color.gray(0, 0.8))));
+    g.fillRect(from, 0, to - from, canvas.getHeight());
+  }
+
+  private void draw(GraphicsContext g, Project project, Clip clip, Runnable onArrival) {
+    Media media = project.media(clip.mediaId()).orElseThrow();
+    double height = canvas.getHeight();
+    double stillWidth = Math.round(height * Stills.WIDTH / Stills.HEIGHT);
+    double left = view.axis().xOf(clip.startFrame());
+    double right = view.axis().xOf(clip.endFrame());
+    g.save();
+    g.beginPath();
+    g.rect(Math.max(0, left), 0, Math.min(canvas.getWidth(), right) - Math.max(0, left), height);
+    g.clip();
+    double first = left + Math.floor(Math.max(0, -left) / stillWidth) * stillWidth;
+    for (double x = first; x < Math.min(right, canvas.getWidth()); x += stillWidth) {
+      long frame = Math.max(0, view.axis().frameAt(x) - clip.startFrame());
+      Optional<Image> still =
+          stills.at(media, project.seconds(clip.mediaFrameAt(frame)), onArrival);
+      g.setFill(view.palette().picture());
+      g.fillRect(x, 0, stillWidth, height);
+      if (still.isPresent()) {
+        Image image = still.get();
+        g.drawImage(image, x, 0, height * image.getWidth() / image.getHeight(), height);
+      }
+    }
+    g.restore();
+    g.setStroke(view.palette().picture());
+    g.strokeRect(left + 0.5, 0.5, right - left - 1, height - 1);
+  }
+}
