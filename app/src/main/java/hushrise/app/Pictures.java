@@ -3,11 +3,16 @@ package hushrise.app;
 import hushrise.app.look.Theme;
 import hushrise.core.Problem;
 import hushrise.core.project.Hush;
+import hushrise.core.project.Track;
 import hushrise.core.project.TrackKind;
 import java.awt.image.BufferedImage;
 import java.io.IOException;
 import java.nio.file.Files;
 import java.nio.file.Path;
+import java.util.ArrayDeque;
+import java.util.Deque;
+import java.util.List;
+import java.util.Optional;
 import javafx.animation.AnimationTimer;
 import javafx.application.Platform;
 import javafx.scene.image.PixelFormat;
@@ -35,31 +40,57 @@ final class Pictures {
         });
   }
 
-  /** The pictures of docs/screenshots. */
+  /** The pictures of docs/screenshots: each is a state of the window and the name of its file. */
   void takeAll(Path folder) {
-    window.applyTheme(Theme.QUAY);
+    take(folder, new ArrayDeque<>(scenes()));
+  }
+
+  private record Picture(String name, Runnable prepare) {}
+
+  private List<Picture> scenes() {
+    return List.of(
+        new Picture(
+            "main-quay.png",
+            () -> {
+              window.applyTheme(Theme.QUAY);
+              window.seekInto(0.35);
+              selectHush();
+            }),
+        new Picture("main-lantern.png", () -> window.applyTheme(Theme.LANTERN)),
+        new Picture(
+            "shelf.png",
+            () -> {
+              window.applyTheme(Theme.QUAY);
+              window.session().select(Selection.nothing());
+              window.shelf();
+            }),
+        new Picture(
+            "seams.png",
+            () -> {
+              window.toggleShelf();
+              selectSeam();
+            }));
+  }
+
+  private void take(Path folder, Deque<Picture> rest) {
+    if (rest.isEmpty()) {
+      Platform.exit();
+      return;
+    }
+    Picture next = rest.removeFirst();
     whenQuiet(
         () -> {
-          window.seekInto(0.35);
-          selectFirstHush();
+          next.prepare().run();
           whenQuiet(
               () -> {
-                write(folder.resolve("main-quay.png"));
-                window.applyTheme(Theme.LANTERN);
-                whenQuiet(
-                    () -> {
-                      write(folder.resolve("main-lantern.png"));
-                      Platform.exit();
-                    });
+                write(folder.resolve(next.name()));
+                take(folder, rest);
               });
         });
   }
 
-  private void selectFirstHush() {
-    window
-        .session()
-        .project()
-        .firstTrack(TrackKind.MUSIC)
+  private void selectHush() {
+    music()
         .ifPresent(
             t ->
                 t.hushes().stream()
@@ -67,6 +98,21 @@ final class Pictures {
                     .findFirst()
                     .map(Hush::id)
                     .ifPresent(id -> window.session().select(new Selection.OfHush(t.id(), id))));
+  }
+
+  private void selectSeam() {
+    music()
+        .ifPresent(
+            t ->
+                t.clips().stream()
+                    .filter(c -> c.seams().size() > 1)
+                    .findFirst()
+                    .ifPresent(
+                        c -> window.session().select(new Selection.OfSeam(t.id(), c.id(), 1))));
+  }
+
+  private Optional<Track> music() {
+    return window.session().project().firstTrack(TrackKind.MUSIC);
   }
 
   private void whenQuiet(Runnable then) {

@@ -202,6 +202,11 @@ public final class Window implements TopBar.Actions {
     public void leave() {
       timeline.requestFocus();
     }
+
+    @Override
+    public void close() {
+      toggleShelf();
+    }
   }
 
   private HBox bottom() {
@@ -398,25 +403,24 @@ public final class Window implements TopBar.Actions {
     projects.save(() -> {});
   }
 
+  /** Opens the Shelf, or gives it the keys. */
   @Override
   public void shelf() {
     if (pane.getRight() == null) {
       pane.setRight(shelf);
-      Platform.runLater(shelf::takeKeys);
-    } else if (shelf.hasKeys() || !isShelfFocused()) {
-      pane.setRight(null);
-      timeline.requestFocus();
-    } else {
-      shelf.takeKeys();
     }
+    Platform.runLater(shelf::takeKeys);
   }
 
-  private boolean isShelfFocused() {
-    Node owner = root.getScene().getFocusOwner();
-    while (owner != null && !owner.equals(shelf)) {
-      owner = owner.getParent();
+  /** Opens or closes the Shelf. */
+  @Override
+  public void toggleShelf() {
+    if (pane.getRight() == null) {
+      shelf();
+    } else {
+      pane.setRight(null);
+      timeline.requestFocus();
     }
-    return owner != null;
   }
 
   @Override

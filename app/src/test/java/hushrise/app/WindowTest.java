@@ -175,16 +175,16 @@ class WindowTest extends WindowTestCase {
     double source =
         lufs(
             tune,
-            4,
+            2,
             project()
                 .firstTrack(TrackKind.MUSIC)
                 .orElseThrow()
                 .clips()
                 .getFirst()
                 .mediaFrameAt(58L * RATE));
-    assertClose(lufs(mix, 4, 58L * RATE) - source, -14 + project().masterDb(), 0.1);
-    double before = lufs(tune, 4, 19L * RATE);
-    assertClose(lufs(mix, 4, 19L * RATE) - before, project().masterDb(), 0.1);
+    assertClose(lufs(mix, 2, 58L * RATE) - source, -14 + project().masterDb(), 0.1);
+    double before = lufs(tune, 4, 18L * RATE);
+    assertClose(lufs(mix, 4, 18L * RATE) - before, project().masterDb(), 0.1);
   }
 
   private static double lufs(SampleSource source, int seconds, long from) {

@@ -92,8 +92,8 @@ class CommandLineTest {
     assertThat(hush.get("endSeconds").asDouble() - hush.get("floorEndSeconds").asDouble())
         .isCloseTo(0.9, within(1e-3));
     assertThat(hush.get("depthDb").asDouble()).isNegative();
-    assertThat(film.get("seams")).hasSize(2);
-    assertThat(film.get("seams").get(0).get("score").isNull()).isTrue();
+    assertThat(film.get("seams")).isNotEmpty();
+    film.get("seams").forEach(s -> assertThat(s.get("score").asDouble()).isBetween(0.3, 1.0));
     assertThat(film.get("truePeakDbtp").asDouble()).isLessThanOrEqualTo(-0.9);
 
     JsonNode measured = call("measure", folder.resolve("film.mp4").toString(), "--json").json();
@@ -237,5 +237,57 @@ class CommandLineTest {
     assertThat(PlacedFile.parse("me@home.wav").atSeconds()).isEmpty();
     Path odd = Files.createFile(folder.resolve("take@2"));
     assertThat(PlacedFile.parse(odd.toString()).file()).isEqualTo(odd);
+  }
+
+  @Test
+  void fitBringsMusicToALengthInEveryMode() throws IOException {
+    String tune = DEMO.resolve("harbour-tune.mp3").toString();
+    for (String[] wanted :
+        new String[][] {{"trim", "20"}, {"loop", "90.5"}, {"tailor", "61.25"}, {"tailor", "25"}}) {
+      Path out = folder.resolve("fitted.wav");
+      JsonNode fit =
+          call(
+                  "fit",
+                  tune,
+                  "--length",
+                  wanted[1],
+                  "--to",
+                  out.toString(),
+                  "--mode",
+                  wanted[0],
+                  "--json")
+              .json();
+      double seconds = Double.parseDouble(wanted[1]);
+      assertThat(fit.get("mode").asText()).isEqualTo(wanted[0]);
+      assertThat(fit.get("durationSeconds").asDouble()).isCloseTo(seconds, within(1e-4));
+      JsonNode measured = call("measure", out.toString(), "--json").json();
+      assertThat(measured.get("durationSeconds").asDouble()).isCloseTo(seconds, within(1e-3));
+      if (wanted[0].equals("trim")) {
+        assertThat(fit.get("seams")).isEmpty();
+      } else {
+        assertThat(fit.get("seams")).isNotEmpty();
+        JsonNode seam = fit.get("seams").get(0);
+        assertThat(seam.get("score").asDouble()).isBetween(0.0, 1.0);
+        assertThat(seam.get("fromSeconds").asDouble())
+            .isNotEqualTo(seam.get("toSeconds").asDouble());
+      }
+    }
+    assertThat(call("fit", tune, "--length", "20", "--to", tune).err()).contains("choose another");
+    Answer impossible =
+        call(
+            "fit",
+            tune,
+            "--length",
+            "2",
+            "--to",
+            folder.resolve("x.wav").toString(),
+            "--mode",
+            "tailor");
+    assertThat(impossible.code()).isEqualTo(1);
+    assertThat(impossible.err()).contains("cannot be tailored").contains("choose trim or loop");
+    assertThat(folder.resolve("x.wav")).doesNotExist();
+    assertThat(call("fit", tune, "--length", "20", "--to", "x.wav", "--mode", "squeeze").code())
+        .isEqualTo(2);
+    assertThat(call("fit", tune, "--length", "-1", "--to", "x.wav").code()).isEqualTo(2);
   }
 }

@@ -38,6 +38,8 @@ public final class ShelfPane extends VBox {
     void remove(Media media);
 
     void leave();
+
+    void close();
   }
 
   /** Orders of the list. */
@@ -78,6 +80,7 @@ public final class ShelfPane extends VBox {
     search.setPromptText(text("shelf.search"));
     search.setAccessibleText(text("shelf.search"));
     search.textProperty().addListener((p, was, now) -> refresh());
+    search.setOnAction(e -> takeKeys());
     HBox.setHgrow(search, Priority.ALWAYS);
     order.setId("shelf-order");
     order.getItems().setAll(Order.values());
@@ -146,7 +149,8 @@ public final class ShelfPane extends VBox {
       case LEFT -> player.step(-1);
       case RIGHT -> player.step(1);
       case DELETE, BACK_SPACE -> item.ifPresent(actions::remove);
-      case ESCAPE, L -> actions.leave();
+      case ESCAPE -> actions.leave();
+      case L -> actions.close();
       default -> {
         return;
       }

@@ -39,6 +39,8 @@ public final class TopBar extends HBox {
 
     void shelf();
 
+    void toggleShelf();
+
     void theme();
 
     void deliver();
@@ -110,7 +112,7 @@ public final class TopBar extends HBox {
                 Material2MZ.VIEW_SIDEBAR,
                 text("top.shelf"),
                 text("top.shelf.tip"),
-                actions::shelf),
+                actions::toggleShelf),
             button("add", Material2AL.ADD, text("top.add"), text("top.add.tip"), actions::add),
             button(
                 "open",

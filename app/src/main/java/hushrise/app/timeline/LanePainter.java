@@ -24,6 +24,7 @@ import javafx.scene.text.TextAlignment;
 final class LanePainter {
 
   private static final double[] GRID_DB = {0, -12, -24, -36};
+  private static final double LETTER_WIDTH = 5.9;
   private static final Font SMALL = Font.font("Atkinson Hyperlegible Next", 11);
   private static final Font BOLD = Font.font("Atkinson Hyperlegible Next SemiBold", 12);
 
@@ -116,8 +117,17 @@ final class LanePainter {
       String title = clip.fit().map(f -> text("clip.fitted." + f.mode().name(), name)).orElse(name);
       double inset = Math.max(0, geometry.fadeInX(clip) - from) + 13;
       double y = height >= 80 ? 12 : geometry.scale().yOf(0) + 13;
-      g.fillText(title, Math.max(8, from + inset), y, to - from - inset - 20);
+      double room = to - from - inset - 20;
+      g.fillText(shortened(title, room), Math.max(8, from + inset), y);
     }
+  }
+
+  /** As much of a title as there is room for. */
+  private static String shortened(String title, double room) {
+    int most = (int) (room / LETTER_WIDTH);
+    return title.length() <= most
+        ? title
+        : most < 3 ? "" : title.substring(0, most - 1).stripTrailing() + "\u2026";
   }
 
   /** Lights the edge that a press would take hold of. */

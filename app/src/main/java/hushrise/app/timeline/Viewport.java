@@ -89,9 +89,7 @@ public final class Viewport {
 
   void setWidth(double pixels) {
     width = Math.max(1, pixels);
-    if (fitted) {
-      fit();
-    }
+    lengthChanged();
   }
 
   /** The picture's cuts. */

@@ -82,8 +82,11 @@ public final class Fits {
 
   /** Takes a seam away: the next best one takes its place. */
   public static Project rejectSeam(Project project, String clipId, int index, Songs songs) {
-    Seam seam = project.clip(clipId).orElseThrow().seams().get(index);
-    return refine(project, clipId, f -> f.rejecting(jumpOf(seam)), songs);
+    Clip clip = project.clip(clipId).orElseThrow();
+    Media media = project.media(clip.mediaId()).orElseThrow();
+    long near = songOf(media, songs).analysis().usualStretch() / 2;
+    Jump jump = jumpOf(clip.seams().get(index));
+    return refine(project, clipId, f -> f.rejecting(jump, near), songs);
   }
 
   /**
@@ -96,14 +99,14 @@ public final class Fits {
       Project project, String clipId, int index, int beats, Songs songs) {
     Clip clip = project.clip(clipId).orElseThrow();
     Media media = project.media(clip.mediaId()).orElseThrow();
-    SongAnalysis song = songs.song(media).orElseThrow(() -> notYet(media)).analysis();
+    SongAnalysis song = songOf(media, songs).analysis();
     Jump old = jumpOf(clip.seams().get(index));
     int last = song.stretches() - 1;
     int from = song.edgeNear(old.fromFrame());
     int to = song.edgeNear(old.toFrame());
     int by = Math.clamp(beats, 1 - Math.min(from, to), last - Math.max(from, to));
     Jump jump = new Jump(song.edges()[from + by], song.edges()[to + by]);
-    return refine(project, clipId, f -> f.replacing(old, jump), songs);
+    return refine(project, clipId, f -> f.replacing(old, jump, song.usualStretch() / 2), songs);
   }
 
   private static Jump jumpOf(Seam seam) {

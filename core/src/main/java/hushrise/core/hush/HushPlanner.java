@@ -1,12 +1,15 @@
 package hushrise.core.hush;
 
+import hushrise.core.edit.HushEdits;
 import hushrise.core.project.Hush;
 import hushrise.core.project.Project;
 import hushrise.core.project.TrackKind;
+import hushrise.core.project.Turn;
 import hushrise.core.sound.SoundLibrary;
 import hushrise.core.time.Span;
 import java.util.ArrayList;
 import java.util.List;
+import java.util.Optional;
 
 /**
  * Plans the hushes that keep the voice a wanted separation above everything under it.
@@ -51,6 +54,37 @@ public final class HushPlanner {
       planned = withMusicHushes(project, hushes);
     }
     return withMusicHushes(project, hushes.stream().filter(h -> h.depthDb() < 0).toList());
+  }
+
+  /**
+   * A hush for one passage of a track, as deep as the wanted separation needs with everything else
+   * as it is; empty when the voice stands clear without one. The track's other hushes stay.
+   *
+   * @param turn the times to give it
+   */
+  public static Optional<Hush> hushFor(
+      Project project,
+      SoundLibrary library,
+      String trackId,
+      Span passage,
+      Turn turn,
+      double wantedSeparationLu) {
+    Hush hush = Hush.over(passage, 0).withTurn(turn);
+    for (int round = 0; round < MOST_ROUNDS; round++) {
+      Hush tried = hush;
+      Project with = HushEdits.add(project, trackId, tried);
+      double missing =
+          PassageLoudness.measure(with, library, List.of(passage))
+              .getFirst()
+              .depthForDb(wantedSeparationLu);
+      double depth = Math.max(DEEPEST_DB, hush.depthDb() + missing);
+      boolean closeEnough = hush.depthDb() - depth <= CLOSE_ENOUGH_LU;
+      hush = hush.withDepthDb(depth);
+      if (closeEnough) {
+        break;
+      }
+    }
+    return hush.depthDb() < 0 ? Optional.of(hush) : Optional.empty();
   }
 
   private static double missingDb(Hush hush, List<PassageLoudness> measured, double wanted) {

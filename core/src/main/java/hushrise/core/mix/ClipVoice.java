@@ -4,6 +4,7 @@ import hushrise.core.Decibels;
 import hushrise.core.level.ClipEnvelope;
 import hushrise.core.project.Clip;
 import hushrise.core.sound.SampleSource;
+import java.util.Optional;
 
 /**
  * One clip within a mix: adds its samples, times its gain, its fades and its track's factors, to a
@@ -26,6 +27,10 @@ final class ClipVoice {
   private final float[] right;
   private final float[] factors;
   private final float[] gains;
+  private Optional<ClipVoice> before = Optional.empty();
+  private float lastFactor;
+  private boolean slewing;
+  private boolean ending;
 
   ClipVoice(Clip clip, ClipEnvelope envelope, SampleSource source, Scratch scratch) {
     this.clip = clip;
@@ -36,6 +41,38 @@ final class ClipVoice {
     this.factors = scratch.factors();
     this.gains = scratch.gains();
     this.gain = (float) Decibels.toFactor(clip.gainDb());
+  }
+
+  /** Whether another voice plays the same samples at the same times and the same pan. */
+  boolean isSameSound(ClipVoice other) {
+    return clip.id().equals(other.clip.id())
+        && clip.mediaId().equals(other.clip.mediaId())
+        && clip.mediaStartFrame() - clip.startFrame()
+            == other.clip.mediaStartFrame() - other.clip.startFrame()
+        && clip.seams().equals(other.clip.seams());
+  }
+
+  /** Goes on from where another voice of the same sound stands, or from silence. */
+  void follow(Optional<ClipVoice> voice) {
+    before = voice;
+  }
+
+  /** Begins to follow: from now on its factor moves no faster than {@link Mixer#MOST_STEP}. */
+  void beginFollowing() {
+    lastFactor = before.isPresent() ? before.get().lastFactor : 0;
+    slewing = true;
+    before = Optional.empty();
+  }
+
+  /** Begins to fade to silence, as no voice goes on with its sound. */
+  void beginEnding() {
+    slewing = true;
+    ending = true;
+  }
+
+  /** Whether it has nothing more to say. */
+  boolean hasEnded() {
+    return ending && lastFactor == 0;
   }
 
   boolean sounds(long startFrame, int frames) {
@@ -67,6 +104,13 @@ final class ClipVoice {
     for (int i = 0; i <= cells; i++) {
       factors[i] = trackFactors[i] * gain * (float) envelope.factorAt(cell + (long) i * Mixer.CELL);
     }
+    boolean startsHere = clip.startFrame() >= startFrame;
+    if (slewing && (ending || !startsHere)) {
+      slew(cells);
+    } else {
+      slewing = false;
+    }
+    lastFactor = factors[cells];
     for (int at = first; at < last; ) {
       int from = (skip + at) / Mixer.CELL;
       boolean steady = factors[from + 1] == factors[from];
@@ -85,6 +129,23 @@ final class ClipVoice {
       }
       at = until;
     }
+  }
+
+  /** Lets factors move from the last one by at most a step a cell, until they are where they go. */
+  private void slew(int cells) {
+    float at = lastFactor;
+    boolean arrived = true;
+    for (int i = 0; i <= cells; i++) {
+      float target = ending ? 0 : factors[i];
+      if (i > 0) {
+        float highest = Math.max(at, Mixer.FLOOR) * Mixer.MOST_STEP;
+        float lowest = at / Mixer.MOST_STEP;
+        at = target > highest ? highest : target < lowest && lowest > Mixer.FLOOR ? lowest : target;
+      }
+      arrived = at == target;
+      factors[i] = at;
+    }
+    slewing = ending || !arrived;
   }
 
   private static void addSteady(int from, int to, float factor, float[] samples, float[] mix) {

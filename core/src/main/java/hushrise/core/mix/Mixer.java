@@ -12,6 +12,7 @@ import java.util.ArrayList;
 import java.util.Arrays;
 import java.util.List;
 import java.util.Map;
+import java.util.Optional;
 import java.util.function.Predicate;
 
 /**
@@ -31,10 +32,20 @@ public final class Mixer {
 
   static final int CELLS = BLOCK / CELL;
 
+  /** How much a factor may change from one cell to the next after an edit: 2.4 dB. */
+  static final float MOST_STEP = (float) Decibels.toFactor(2.4);
+
+  /** Factors under this count as silence when a voice begins or ends after an edit. */
+  static final float FLOOR = (float) Decibels.toFactor(-66);
+
   private final List<TrackVoice> tracks = new ArrayList<>();
   private final float master;
   private final float[] blockLeft = new float[BLOCK];
   private final float[] blockRight = new float[BLOCK];
+  private List<TrackVoice> ending = List.of();
+  private Optional<Mixer> before = Optional.empty();
+  private float lastMaster;
+  private boolean slewsMaster;
 
   private Mixer(Project project, SoundLibrary library, Predicate<Track> heard) {
     master = (float) Decibels.toFactor(project.masterDb());
@@ -54,6 +65,55 @@ public final class Mixer {
   /** A mixer of chosen tracks, muted or not. */
   public static Mixer of(Project project, SoundLibrary library, Predicate<Track> heard) {
     return new Mixer(project, library, heard);
+  }
+
+  /**
+   * Prepares this mixer to go on where another one stands, as its project has been edited while it
+   * sounds: no voice's level will jump by more than 0.1 dB from one sample to the next. What the
+   * other one plays and this one does not fades out, what is new fades in, within some 20 ms. Takes
+   * effect with {@link #begin}; until then the other one may go on rendering.
+   */
+  public void follow(Mixer sounding) {
+    Mixer playing = sounding.before.orElse(sounding);
+    for (TrackVoice track : tracks) {
+      for (ClipVoice voice : track.clips) {
+        voice.follow(
+            playing.tracks.stream()
+                .filter(t -> t.hasPanOf(track))
+                .flatMap(t -> t.clips.stream())
+                .filter(voice::isSameSound)
+                .findFirst());
+      }
+    }
+    List<TrackVoice> left = new ArrayList<>();
+    for (TrackVoice track : playing.tracks) {
+      List<ClipVoice> gone =
+          track.clips.stream()
+              .filter(v -> tracks.stream().noneMatch(t -> t.hasPanOf(track) && t.plays(v)))
+              .toList();
+      if (!gone.isEmpty()) {
+        left.add(track.only(gone));
+      }
+    }
+    ending = left;
+    before = Optional.of(playing);
+  }
+
+  /**
+   * Begins to go on where the followed mixer stands. On the rendering thread; allocates nothing.
+   */
+  public void begin() {
+    if (before.isPresent()) {
+      lastMaster = before.get().lastMaster;
+      slewsMaster = true;
+      for (int i = 0; i < tracks.size(); i++) {
+        tracks.get(i).beginFollowing();
+      }
+      for (int i = 0; i < ending.size(); i++) {
+        ending.get(i).beginEnding();
+      }
+      before = Optional.empty();
+    }
   }
 
   /**
@@ -77,6 +137,14 @@ public final class Mixer {
     for (int i = 0; i < tracks.size(); i++) {
       tracks.get(i).addTo(startFrame, frames, blockLeft, blockRight);
     }
+    for (int i = 0; i < ending.size(); i++) {
+      ending.get(i).addTo(startFrame, frames, blockLeft, blockRight);
+    }
+    if (slewsMaster) {
+      slewMaster(frames);
+      return;
+    }
+    lastMaster = master;
     if (master != 1) {
       for (int i = 0; i < frames; i++) {
         blockLeft[i] *= master;
@@ -85,6 +153,18 @@ public final class Mixer {
         blockRight[i] *= master;
       }
     }
+  }
+
+  private void slewMaster(int frames) {
+    float step = (float) Decibels.toFactor(0.08);
+    float at = lastMaster;
+    for (int i = 0; i < frames; i++) {
+      at = at < master ? Math.min(master, at * step) : Math.max(master, at / step);
+      blockLeft[i] *= at;
+      blockRight[i] *= at;
+    }
+    lastMaster = at;
+    slewsMaster = at != master;
   }
 
   private static final class TrackVoice {
@@ -114,6 +194,37 @@ public final class Mixer {
               });
     }
 
+    private TrackVoice(TrackVoice of, List<ClipVoice> some) {
+      curve = of.curve;
+      panLeft = of.panLeft;
+      panRight = of.panRight;
+      clips.addAll(some);
+    }
+
+    TrackVoice only(List<ClipVoice> some) {
+      return new TrackVoice(this, some);
+    }
+
+    boolean hasPanOf(TrackVoice other) {
+      return panLeft == other.panLeft && panRight == other.panRight;
+    }
+
+    boolean plays(ClipVoice voice) {
+      return clips.stream().anyMatch(voice::isSameSound);
+    }
+
+    void beginFollowing() {
+      for (int i = 0; i < clips.size(); i++) {
+        clips.get(i).beginFollowing();
+      }
+    }
+
+    void beginEnding() {
+      for (int i = 0; i < clips.size(); i++) {
+        clips.get(i).beginEnding();
+      }
+    }
+
     /** The factor of the channel that a track panned by {@code away} moves away from. */
     private static float channelFactor(double away) {
       return away >= 1 ? 0 : away <= 0 ? 1 : (float) Math.cos(Math.PI / 2 * away);
@@ -123,7 +234,7 @@ public final class Mixer {
       boolean filled = false;
       for (int i = 0; i < clips.size(); i++) {
         ClipVoice clip = clips.get(i);
-        if (clip.sounds(startFrame, frames)) {
+        if (clip.sounds(startFrame, frames) && !clip.hasEnded()) {
           if (!filled) {
             long cell = Math.floorDiv(startFrame, CELL) * CELL;
             int count = (int) ((startFrame - cell + frames + CELL - 1) / CELL) + 1;

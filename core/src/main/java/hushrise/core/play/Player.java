@@ -64,8 +64,9 @@ public final class Player implements AutoCloseable {
     }
   }
 
-  /** Goes on with another mixer from the next block: an edit while playing. */
+  /** Goes on with another mixer from the next block, without a jump: an edit while playing. */
   public void replace(Mixer sound) {
+    sound.follow(mixer);
     mixer = sound;
   }
 
@@ -116,7 +117,9 @@ public final class Player implements AutoCloseable {
       long at = startFrame;
       while (playing && at < endFrame) {
         int n = (int) Math.min(BLOCK, endFrame - at);
-        mixer.render(at, n, left, right);
+        Mixer now = mixer;
+        now.begin();
+        now.render(at, n, left, right);
         peakLeft = peak(left, n);
         peakRight = peak(right, n);
         output.write(left, right, n);

@@ -12,10 +12,19 @@ public enum FadeShape {
     }
   },
   /** Raised cosine in amplitude: an S. */
-  SMOOTH {
+  S {
     @Override
     public double factorAt(double fraction) {
       return 0.5 - 0.5 * Math.cos(Math.PI * fraction);
+    }
+  },
+  /** Raised cosine in dB, from -60 dB: leaves silence and arrives gently. */
+  SMOOTH {
+    @Override
+    public double factorAt(double fraction) {
+      return fraction <= 0
+          ? 0
+          : Decibels.toFactor(Decibels.OFF_DB * (0.5 + 0.5 * Math.cos(Math.PI * fraction)));
     }
   },
   /** Straight in dB, from -60 dB. */

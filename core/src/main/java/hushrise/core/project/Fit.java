@@ -56,22 +56,29 @@ public record Fit(
     return new Fit(mode, anchorFrame, untilFrame, intro, outro, rejected, preferred);
   }
 
-  /** This fit without a jump: the next best one takes its place. */
-  public Fit rejecting(Jump jump) {
+  /**
+   * This fit without a jump: the next best one takes its place.
+   *
+   * @param near how near a jump counts as the same one, in frames
+   */
+  public Fit rejecting(Jump jump, long near) {
     List<Jump> more = new ArrayList<>(rejected);
     more.add(jump);
-    List<Jump> rest = preferred.stream().filter(j -> !j.equals(jump)).toList();
+    List<Jump> rest = preferred.stream().filter(j -> !j.isNear(jump, near)).toList();
     return new Fit(mode, anchorFrame, untilFrame, introFrames, outroFrames, more, rest);
   }
 
-  /** This fit with a jump in another one's place. */
-  public Fit replacing(Jump old, Jump jump) {
-    List<Jump> kept = new ArrayList<>(preferred.stream().filter(j -> !j.equals(old)).toList());
+  /**
+   * This fit with a jump in another one's place.
+   *
+   * @param near how near a jump counts as the same one, in frames
+   */
+  public Fit replacing(Jump old, Jump jump, long near) {
+    Fit without = rejecting(old, near);
+    List<Jump> kept = new ArrayList<>(without.preferred);
     kept.add(jump);
-    List<Jump> more = new ArrayList<>(rejected);
-    more.removeIf(jump::equals);
-    more.add(old);
-    return new Fit(mode, anchorFrame, untilFrame, introFrames, outroFrames, more, kept);
+    List<Jump> others = without.rejected.stream().filter(j -> !j.isNear(jump, near)).toList();
+    return new Fit(mode, anchorFrame, untilFrame, introFrames, outroFrames, others, kept);
   }
 
   /** This fit with nothing rejected or preferred. */

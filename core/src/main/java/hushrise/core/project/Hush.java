@@ -44,6 +44,15 @@ public record Hush(String id, long startFrame, long endFrame, double depthDb, Tu
     return new Span(startFrame, endFrame);
   }
 
+  public Hush withTurn(Turn newTurn) {
+    return new Hush(id, startFrame, endFrame, depthDb, newTurn);
+  }
+
+  /** Under another passage. */
+  public Hush withPassage(Span passage) {
+    return new Hush(id, passage.startFrame(), passage.endFrame(), depthDb, turn);
+  }
+
   public Hush movedBy(long frames) {
     return new Hush(id, startFrame + frames, endFrame + frames, depthDb, turn);
   }

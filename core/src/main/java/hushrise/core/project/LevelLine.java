@@ -124,6 +124,12 @@ public final class LevelLine {
     return LevelLine.of(keyframes.stream().map(change).toList());
   }
 
+  /** The keyframes within a span, its end included. */
+  public List<Keyframe> within(long fromFrame, long toFrame) {
+    return keyframes.subList(
+        indexAfter(fromFrame - 1), Math.max(indexAfter(fromFrame - 1), indexAfter(toFrame)));
+  }
+
   private static int indexIn(List<Keyframe> ordered, long frame) {
     int index = 0;
     while (index < ordered.size() && ordered.get(index).frame() < frame) {

@@ -32,6 +32,28 @@ public record Rise(
     return new Rise(Ids.fresh("rise"), gap.startFrame(), gap.endFrame(), heightDb, 1.0, 1.0);
   }
 
+  public Rise withHeightDb(double db) {
+    return new Rise(id, startFrame, endFrame, Math.max(0, db), swellSeconds, returnSeconds);
+  }
+
+  public Rise withSpan(Span span) {
+    return new Rise(id, span.startFrame(), span.endFrame(), heightDb, swellSeconds, returnSeconds);
+  }
+
+  public Rise withTurns(double newSwellSeconds, double newReturnSeconds) {
+    return new Rise(
+        id,
+        startFrame,
+        endFrame,
+        heightDb,
+        Math.max(0, newSwellSeconds),
+        Math.max(0, newReturnSeconds));
+  }
+
+  public Span span() {
+    return new Span(startFrame, endFrame);
+  }
+
   /** Where the line bends, at a sample rate; turns that do not fit are shortened alike. */
   public Hush.Knots knots(int sampleRate) {
     double length = (double) endFrame - startFrame;

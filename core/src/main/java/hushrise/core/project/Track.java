@@ -20,6 +20,7 @@ import java.util.function.UnaryOperator;
  * @param hushes its dips
  * @param rises its swells
  * @param clips what lies on it
+ * @param other another version of its shaping, kept aside to compare with
  */
 public record Track(
     String id,
@@ -33,7 +34,8 @@ public record Track(
     LevelLine line,
     List<Hush> hushes,
     List<Rise> rises,
-    List<Clip> clips) {
+    List<Clip> clips,
+    Optional<Shaping> other) {
 
   public Track {
     pan = Math.clamp(pan, -1, 1);
@@ -41,6 +43,7 @@ public record Track(
     hushes = hushes == null ? List.of() : List.copyOf(hushes);
     rises = rises == null ? List.of() : List.copyOf(rises);
     clips = clips == null ? List.of() : List.copyOf(clips);
+    other = other == null ? Optional.empty() : other;
   }
 
   public static Track of(TrackKind kind, String name, List<Clip> clips) {
@@ -56,56 +59,94 @@ public record Track(
         LevelLine.EMPTY,
         List.of(),
         List.of(),
-        clips);
+        clips,
+        Optional.empty());
   }
 
   public Track withLevelDb(double db) {
-    return new Track(id, kind, name, db, pan, muted, soloed, rowHeight, line, hushes, rises, clips);
+    return new Track(
+        id, kind, name, db, pan, muted, soloed, rowHeight, line, hushes, rises, clips, other);
   }
 
   public Track withName(String newName) {
     return new Track(
-        id, kind, newName, levelDb, pan, muted, soloed, rowHeight, line, hushes, rises, clips);
+        id, kind, newName, levelDb, pan, muted, soloed, rowHeight, line, hushes, rises, clips,
+        other);
   }
 
   public Track withPan(double newPan) {
     return new Track(
-        id, kind, name, levelDb, newPan, muted, soloed, rowHeight, line, hushes, rises, clips);
+        id, kind, name, levelDb, newPan, muted, soloed, rowHeight, line, hushes, rises, clips,
+        other);
   }
 
   public Track withRowHeight(int pixels) {
     return new Track(
-        id, kind, name, levelDb, pan, muted, soloed, pixels, line, hushes, rises, clips);
+        id, kind, name, levelDb, pan, muted, soloed, pixels, line, hushes, rises, clips, other);
   }
 
   public Track withMuted(boolean mute) {
     return new Track(
-        id, kind, name, levelDb, pan, mute, soloed, rowHeight, line, hushes, rises, clips);
+        id, kind, name, levelDb, pan, mute, soloed, rowHeight, line, hushes, rises, clips, other);
   }
 
   public Track withSoloed(boolean solo) {
     return new Track(
-        id, kind, name, levelDb, pan, muted, solo, rowHeight, line, hushes, rises, clips);
+        id, kind, name, levelDb, pan, muted, solo, rowHeight, line, hushes, rises, clips, other);
   }
 
   public Track withLine(LevelLine newLine) {
     return new Track(
-        id, kind, name, levelDb, pan, muted, soloed, rowHeight, newLine, hushes, rises, clips);
+        id, kind, name, levelDb, pan, muted, soloed, rowHeight, newLine, hushes, rises, clips,
+        other);
   }
 
   public Track withHushes(List<Hush> newHushes) {
     return new Track(
-        id, kind, name, levelDb, pan, muted, soloed, rowHeight, line, newHushes, rises, clips);
+        id, kind, name, levelDb, pan, muted, soloed, rowHeight, line, newHushes, rises, clips,
+        other);
   }
 
   public Track withRises(List<Rise> newRises) {
     return new Track(
-        id, kind, name, levelDb, pan, muted, soloed, rowHeight, line, hushes, newRises, clips);
+        id, kind, name, levelDb, pan, muted, soloed, rowHeight, line, hushes, newRises, clips,
+        other);
   }
 
   public Track withClips(List<Clip> newClips) {
     return new Track(
-        id, kind, name, levelDb, pan, muted, soloed, rowHeight, line, hushes, rises, newClips);
+        id, kind, name, levelDb, pan, muted, soloed, rowHeight, line, hushes, rises, newClips,
+        other);
+  }
+
+  /** How its level is shaped. */
+  public Shaping shaping() {
+    return new Shaping(line, hushes, rises);
+  }
+
+  public Track withShaping(Shaping shaping) {
+    return withLine(shaping.line()).withHushes(shaping.hushes()).withRises(shaping.rises());
+  }
+
+  public Track withOther(Optional<Shaping> shaping) {
+    return new Track(
+        id, kind, name, levelDb, pan, muted, soloed, rowHeight, line, hushes, rises, clips,
+        shaping);
+  }
+
+  public Optional<Hush> hush(String hushId) {
+    return hushes.stream().filter(h -> h.id().equals(hushId)).findFirst();
+  }
+
+  public Optional<Rise> rise(String riseId) {
+    return rises.stream().filter(r -> r.id().equals(riseId)).findFirst();
+  }
+
+  /** This track with one rise changed; the same track when it has no such rise. */
+  public Track withRise(String riseId, UnaryOperator<Rise> change) {
+    return rise(riseId).isEmpty()
+        ? this
+        : withRises(rises.stream().map(r -> r.id().equals(riseId) ? change.apply(r) : r).toList());
   }
 
   /** This track with one clip changed; the same track when it has no such clip. */

@@ -18,4 +18,20 @@ public record Turn(
       throw new IllegalArgumentException("A hush cannot fall or recover in less than no time");
     }
   }
+
+  public Turn withLead(double seconds) {
+    return new Turn(seconds, fallSeconds, tailSeconds, recoverySeconds);
+  }
+
+  public Turn withFall(double seconds) {
+    return new Turn(leadSeconds, Math.max(0, seconds), tailSeconds, recoverySeconds);
+  }
+
+  public Turn withTail(double seconds) {
+    return new Turn(leadSeconds, fallSeconds, seconds, recoverySeconds);
+  }
+
+  public Turn withRecovery(double seconds) {
+    return new Turn(leadSeconds, fallSeconds, tailSeconds, Math.max(0, seconds));
+  }
 }

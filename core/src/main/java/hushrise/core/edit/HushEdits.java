@@ -1,0 +1,244 @@
+package hushrise.core.edit;
+
+import hushrise.core.project.Hush;
+import hushrise.core.project.Ids;
+import hushrise.core.project.Keyframe;
+import hushrise.core.project.Project;
+import hushrise.core.project.Rise;
+import hushrise.core.project.Track;
+import hushrise.core.project.Turn;
+import hushrise.core.time.Span;
+import java.util.ArrayList;
+import java.util.Comparator;
+import java.util.List;
+import java.util.Optional;
+import java.util.function.UnaryOperator;
+
+/** Edits of hushes and rises as objects: each is a function from project to project. */
+public final class HushEdits {
+
+  private HushEdits() {}
+
+  /** Adds a hush, or puts it in the place of those under the same passage. */
+  public static Project add(Project project, String trackId, Hush hush) {
+    return project.withTrack(
+        trackId,
+        t -> {
+          List<Hush> hushes =
+              new ArrayList<>(
+                  t.hushes().stream().filter(h -> !h.passage().equals(hush.passage())).toList());
+          hushes.add(hush);
+          hushes.sort(Comparator.comparingLong(Hush::startFrame));
+          return t.withHushes(hushes);
+        });
+  }
+
+  public static Project change(Project project, String hushId, UnaryOperator<Hush> change) {
+    return project.withEachTrack(t -> t.withHush(hushId, change));
+  }
+
+  /** Changes the four times around a passage. */
+  public static Project setTurn(Project project, String hushId, UnaryOperator<Turn> change) {
+    return change(project, hushId, h -> h.withTurn(change.apply(h.turn())));
+  }
+
+  /** Puts a hush under another passage. */
+  public static Project setPassage(Project project, String hushId, Span passage) {
+    long start = Math.max(0, passage.startFrame());
+    Span held = new Span(start, Math.max(start + 1, passage.endFrame()));
+    return change(project, hushId, h -> h.withPassage(held));
+  }
+
+  /** To which hushes numbers are copied. */
+  public enum Reach {
+    NEXT,
+    TRACK,
+    PROJECT
+  }
+
+  /** Gives a hush's depth and times to the next one, to all of its track, or to all there are. */
+  public static Project copyNumbers(Project project, String hushId, Reach reach) {
+    Optional<Track> found =
+        project.tracks().stream().filter(t -> t.hush(hushId).isPresent()).findFirst();
+    if (found.isEmpty()) {
+      return project;
+    }
+    Track track = found.get();
+    Hush model = track.hush(hushId).orElseThrow();
+    UnaryOperator<Hush> like = h -> h.withDepthDb(model.depthDb()).withTurn(model.turn());
+    return switch (reach) {
+      case NEXT ->
+          track.hushes().stream()
+              .filter(h -> h.startFrame() > model.startFrame())
+              .min(Comparator.comparingLong(Hush::startFrame))
+              .map(next -> change(project, next.id(), like))
+              .orElse(project);
+      case TRACK ->
+          project.withTrack(track.id(), t -> t.withHushes(t.hushes().stream().map(like).toList()));
+      case PROJECT ->
+          project.withEachTrack(
+              t -> t.hushes().isEmpty() ? t : t.withHushes(t.hushes().stream().map(like).toList()));
+    };
+  }
+
+  /** Gives the hushes that lie in a span one depth: that of the deepest. */
+  public static Project equalDepth(Project project, String trackId, Span span) {
+    Track track = project.track(trackId).orElseThrow();
+    double deepest =
+        track.hushes().stream()
+            .filter(h -> h.passage().overlaps(span))
+            .mapToDouble(Hush::depthDb)
+            .min()
+            .orElse(0);
+    return project.withTrack(
+        trackId,
+        t ->
+            t.withHushes(
+                t.hushes().stream()
+                    .map(h -> h.passage().overlaps(span) ? h.withDepthDb(deepest) : h)
+                    .toList()));
+  }
+
+  /** Joins a hush with the next one of its track: from the first's start to the second's end. */
+  public static Project mergeWithNext(Project project, String trackId, String hushId) {
+    Track track = project.track(trackId).orElseThrow();
+    Hush first = track.hush(hushId).orElseThrow();
+    Optional<Hush> next =
+        track.hushes().stream()
+            .filter(h -> h.startFrame() > first.startFrame())
+            .min(Comparator.comparingLong(Hush::startFrame));
+    if (next.isEmpty()) {
+      return project;
+    }
+    Hush second = next.get();
+    Turn turn =
+        new Turn(
+            first.turn().leadSeconds(),
+            first.turn().fallSeconds(),
+            second.turn().tailSeconds(),
+            second.turn().recoverySeconds());
+    Hush joined =
+        new Hush(
+            first.id(),
+            first.startFrame(),
+            Math.max(first.endFrame(), second.endFrame()),
+            Math.min(first.depthDb(), second.depthDb()),
+            turn);
+    return project.withTrack(
+        trackId, t -> t.withoutHush(second.id()).withHush(first.id(), h -> joined));
+  }
+
+  /** Turns a hush, and those that overlap it, into plain keyframes that sound the same. */
+  public static Project melt(Project project, String trackId, String hushId) {
+    return project.withTrack(
+        trackId, t -> t.hush(hushId).map(h -> Melt.hush(t, h, project.sampleRate())).orElse(t));
+  }
+
+  /** Turns a rise, and those that overlap it, into plain keyframes that sound the same. */
+  public static Project meltRise(Project project, String trackId, String riseId) {
+    return project.withTrack(
+        trackId, t -> t.rise(riseId).map(r -> Melt.rise(t, r, project.sampleRate())).orElse(t));
+  }
+
+  public static Project addRise(Project project, String trackId, Rise rise) {
+    return project.withTrack(
+        trackId,
+        t -> {
+          List<Rise> rises = new ArrayList<>(t.rises());
+          rises.add(rise);
+          rises.sort(Comparator.comparingLong(Rise::startFrame));
+          return t.withRises(rises);
+        });
+  }
+
+  public static Project changeRise(Project project, String riseId, UnaryOperator<Rise> change) {
+    return project.withEachTrack(t -> t.withRise(riseId, change));
+  }
+
+  /** Changes how high a rise goes, held within 0 and 12 dB. */
+  public static Project setRiseHeight(Project project, String riseId, double db) {
+    double held = Math.clamp(db, 0, Keyframe.MAX_DB);
+    return changeRise(project, riseId, r -> r.withHeightDb(held));
+  }
+
+  public static Project setRiseSpan(Project project, String riseId, Span span) {
+    long start = Math.max(0, span.startFrame());
+    return changeRise(
+        project, riseId, r -> r.withSpan(new Span(start, Math.max(start + 1, span.endFrame()))));
+  }
+
+  public static Project removeRise(Project project, String riseId) {
+    return project.withEachTrack(
+        t ->
+            t.rise(riseId).isEmpty()
+                ? t
+                : t.withRises(t.rises().stream().filter(r -> !r.id().equals(riseId)).toList()));
+  }
+
+  /**
+   * A rise for the gap around a time: from where the hush before it begins to recover to where the
+   * next one has fallen, both turns lying on those of the hushes, so that the music goes from floor
+   * to height in one move. Without hushes around it reaches to the ends of the clip there.
+   *
+   * @return empty when the time lies on a hush's floor or where no clip is
+   */
+  public static Optional<Rise> riseForGap(
+      Project project, String trackId, long frame, double heightDb) {
+    Track track = project.track(trackId).orElseThrow();
+    int rate = project.sampleRate();
+    boolean sounds = track.clips().stream().anyMatch(c -> c.span().contains(frame));
+    boolean onFloor =
+        track.hushes().stream()
+            .map(h -> h.knots(rate))
+            .anyMatch(k -> frame >= k.floorStart() && frame < k.floorEnd());
+    if (!sounds || onFloor) {
+      return Optional.empty();
+    }
+    Optional<Hush> before =
+        track.hushes().stream()
+            .filter(h -> h.knots(rate).floorEnd() <= frame)
+            .max(Comparator.comparingLong(h -> h.knots(rate).floorEnd()));
+    Optional<Hush> after =
+        track.hushes().stream()
+            .filter(h -> h.knots(rate).floorStart() > frame)
+            .min(Comparator.comparingLong(h -> h.knots(rate).floorStart()));
+    Span clip =
+        track.clips().stream()
+            .filter(c -> c.span().contains(frame))
+            .findFirst()
+            .orElseThrow()
+            .span();
+    long start = before.map(h -> h.knots(rate).floorEnd()).orElse(clip.startFrame());
+    long end = after.map(h -> h.knots(rate).floorStart()).orElse(clip.endFrame());
+    return Optional.of(
+        new Rise(
+            Ids.fresh("rise"),
+            start,
+            end,
+            heightDb,
+            before.map(h -> h.turn().recoverySeconds()).orElse(1.0),
+            after.map(h -> h.turn().fallSeconds()).orElse(1.0)));
+  }
+
+  /** Keeps the present shaping of a track aside; another that was kept there gives way. */
+  public static Project keepShaping(Project project, String trackId) {
+    return project.withTrack(trackId, t -> t.withOther(Optional.of(t.shaping())));
+  }
+
+  /** Puts the shaping that was kept aside in place, and the present one aside. */
+  public static Project swapShaping(Project project, String trackId) {
+    return project.withTrack(
+        trackId,
+        t -> t.other().map(o -> t.withShaping(o).withOther(Optional.of(t.shaping()))).orElse(t));
+  }
+
+  /** The project without hushes and rises, to hear what they do. */
+  public static Project withoutHushes(Project project) {
+    return project.withEachTrack(t -> t.withHushes(List.of()).withRises(List.of()));
+  }
+
+  /** The project without level lines, to hear what they do. */
+  public static Project withoutLines(Project project) {
+    return project.withEachTrack(t -> t.withLine(hushrise.core.project.LevelLine.EMPTY));
+  }
+}

@@ -1,0 +1,204 @@
+package hushrise.core.edit;
+
+import hushrise.core.project.Hush;
+import hushrise.core.project.Keyframe;
+import hushrise.core.project.LevelLine;
+import hushrise.core.project.Rise;
+import hushrise.core.project.SegmentShape;
+import hushrise.core.project.Track;
+import java.util.ArrayList;
+import java.util.List;
+import java.util.TreeMap;
+import java.util.function.LongToDoubleFunction;
+import java.util.stream.LongStream;
+
+/**
+ * Turns hushes or rises into keyframes of the line that give the same level to within {@link
+ * #TOLERANCE_DB}.
+ *
+ * <p>Between two places where the sum bends it is tried as one segment: hold, straight, then
+ * smooth; where none fits, the stretch is halved. On a level line a hush becomes its four corners
+ * exactly, as a smooth segment has a hush's shape. Where the line steps, a keyframe one frame
+ * before keeps the value up to the step.
+ */
+final class Melt {
+
+  private static final double TOLERANCE_DB = 0.004;
+  private static final int PROBES = 24;
+  private static final long SHORTEST = 48;
+
+  private final LongToDoubleFunction level;
+  private final TreeMap<Long, Keyframe> keyframes = new TreeMap<>();
+
+  private Melt(LongToDoubleFunction level) {
+    this.level = level;
+  }
+
+  static Track hush(Track track, Hush hush, int sampleRate) {
+    List<Hush> melting = new ArrayList<>(List.of(hush));
+    boolean grew = true;
+    while (grew) {
+      List<Hush> touching =
+          track.hushes().stream()
+              .filter(h -> !melting.contains(h))
+              .filter(h -> melting.stream().anyMatch(m -> overlap(m, h, sampleRate)))
+              .toList();
+      melting.addAll(touching);
+      grew = !touching.isEmpty();
+    }
+    Hush.Knots[] knots = melting.stream().map(h -> h.knots(sampleRate)).toArray(Hush.Knots[]::new);
+    LongToDoubleFunction depth =
+        frame -> {
+          double deepest = 0;
+          for (Hush.Knots k : knots) {
+            deepest = Math.min(deepest, k.levelDbAt(frame));
+          }
+          return deepest;
+        };
+    LevelLine line = melted(track.line(), depth, knots);
+    List<Hush> left = track.hushes().stream().filter(h -> !melting.contains(h)).toList();
+    return track.withLine(line).withHushes(left);
+  }
+
+  private static boolean overlap(Hush a, Hush b, int sampleRate) {
+    Hush.Knots x = a.knots(sampleRate);
+    Hush.Knots y = b.knots(sampleRate);
+    return x.start() < y.end() && y.start() < x.end();
+  }
+
+  static Track rise(Track track, Rise rise, int sampleRate) {
+    List<Rise> melting =
+        track.rises().stream().filter(r -> r.span().overlaps(rise.span())).toList();
+    Hush.Knots[] knots = melting.stream().map(r -> r.knots(sampleRate)).toArray(Hush.Knots[]::new);
+    LongToDoubleFunction height =
+        frame -> {
+          double highest = 0;
+          for (Hush.Knots k : knots) {
+            highest = Math.max(highest, k.levelDbAt(frame));
+          }
+          return highest;
+        };
+    LevelLine line = melted(track.line(), height, knots);
+    List<Rise> left = track.rises().stream().filter(r -> !melting.contains(r)).toList();
+    return track.withLine(line).withRises(left);
+  }
+
+  private static LevelLine melted(LevelLine line, LongToDoubleFunction added, Hush.Knots[] knots) {
+    long start = Long.MAX_VALUE;
+    long end = Long.MIN_VALUE;
+    for (Hush.Knots k : knots) {
+      start = Math.min(start, k.start());
+      end = Math.max(end, k.end());
+    }
+    long from = Math.max(0, start);
+    long to = Math.max(from + 1, end);
+    Melt melt = new Melt(frame -> line.levelDbAt(frame) + added.applyAsDouble(frame));
+    long[] bends = bends(line, knots, from, to);
+    for (int i = 0; i + 1 < bends.length; i++) {
+      melt.piece(bends[i], bends[i + 1]);
+    }
+    SegmentShape goesOn = shapeAt(line, to);
+    melt.keyframes.put(to, new Keyframe(to, line.levelDbAt(to), goesOn));
+    List<Keyframe> all = new ArrayList<>();
+    line.keyframes().stream().filter(k -> k.frame() < from).forEach(all::add);
+    all.addAll(melt.keyframes.values());
+    line.keyframes().stream().filter(k -> k.frame() > to).forEach(all::add);
+    return splitAround(line, LevelLine.of(all), from, to);
+  }
+
+  private static SegmentShape shapeAt(LevelLine line, long frame) {
+    int next = line.indexAfter(frame);
+    return next == 0 ? SegmentShape.SMOOTH : line.keyframes().get(next - 1).shape();
+  }
+
+  /**
+   * A smooth segment that the melted stretch cuts in two no longer runs as it did outside: there it
+   * is given keyframes of its own.
+   */
+  private static LevelLine splitAround(LevelLine old, LevelLine made, long from, long to) {
+    TreeMap<Long, Keyframe> all = new TreeMap<>();
+    made.keyframes().forEach(k -> all.put(k.frame(), k));
+    int before = old.indexAfter(from);
+    if (before > 0 && before < old.keyframes().size()) {
+      Keyframe left = old.keyframes().get(before - 1);
+      if (left.shape() == SegmentShape.SMOOTH && left.frame() < from) {
+        Melt outside = new Melt(old::levelDbAt);
+        outside.piece(left.frame(), from);
+        outside.keyframes.remove(from);
+        all.putAll(outside.keyframes);
+      }
+    }
+    int after = old.indexAfter(to);
+    if (after > 0 && after < old.keyframes().size()) {
+      Keyframe left = old.keyframes().get(after - 1);
+      Keyframe right = old.keyframes().get(after);
+      if (left.shape() == SegmentShape.SMOOTH && left.frame() < to) {
+        Melt outside = new Melt(old::levelDbAt);
+        outside.piece(to, right.frame());
+        all.putAll(outside.keyframes);
+        all.put(right.frame(), right);
+      }
+    }
+    return LevelLine.of(new ArrayList<>(all.values()));
+  }
+
+  private static long[] bends(LevelLine line, Hush.Knots[] knots, long from, long to) {
+    LongStream.Builder places = LongStream.builder().add(from).add(to);
+    line.keyframes().forEach(k -> places.add(k.frame()));
+    for (Hush.Knots k : knots) {
+      places.add(k.start()).add(k.floorStart()).add(k.floorEnd()).add(k.end());
+    }
+    return places.build().filter(f -> f >= from && f <= to).sorted().distinct().toArray();
+  }
+
+  /** Lays keyframes over a stretch without bends; the one at its end belongs to the next. */
+  private void piece(long from, long to) {
+    double first = level.applyAsDouble(from);
+    if (to - from > 1) {
+      double last = level.applyAsDouble(to - 1);
+      double next = level.applyAsDouble(to);
+      boolean steps = Math.abs(next - last) > 0.05 && Math.abs(next - last) > 4 * slope(to);
+      if (steps) {
+        within(from, to - 1);
+        keyframes.put(to - 1, new Keyframe(to - 1, last, SegmentShape.HOLD));
+        return;
+      }
+    }
+    if (to - from <= 1) {
+      keyframes.put(from, new Keyframe(from, first, SegmentShape.HOLD));
+      return;
+    }
+    within(from, to);
+  }
+
+  /** How far the level moves in the frame before a place's last one. */
+  private double slope(long to) {
+    return Math.abs(level.applyAsDouble(to - 1) - level.applyAsDouble(to - 2));
+  }
+
+  private void within(long from, long to) {
+    for (SegmentShape shape : new SegmentShape[] {SegmentShape.STRAIGHT, SegmentShape.SMOOTH}) {
+      if (to - from <= SHORTEST || fits(shape, from, to)) {
+        keyframes.put(from, new Keyframe(from, level.applyAsDouble(from), shape));
+        return;
+      }
+    }
+    long middle = (from + to) / 2;
+    within(from, middle);
+    within(middle, to);
+  }
+
+  private boolean fits(SegmentShape shape, long from, long to) {
+    double first = level.applyAsDouble(from);
+    double last = level.applyAsDouble(to);
+    for (int i = 1; i < PROBES; i++) {
+      long frame = from + (to - from) * i / PROBES;
+      double fraction = (frame - from) / (double) (to - from);
+      double there = first + shape.at(fraction) * (last - first);
+      if (Math.abs(there - level.applyAsDouble(frame)) > TOLERANCE_DB) {
+        return false;
+      }
+    }
+    return true;
+  }
+}

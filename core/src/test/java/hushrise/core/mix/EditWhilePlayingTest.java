@@ -1,0 +1,116 @@
+package hushrise.core.mix;
+
+import static hushrise.core.mix.Projects.RATE;
+import static org.assertj.core.api.Assertions.assertThat;
+
+import hushrise.core.Decibels;
+import hushrise.core.edit.ClipEdits;
+import hushrise.core.project.Clip;
+import hushrise.core.project.Hush;
+import hushrise.core.project.Keyframe;
+import hushrise.core.project.LevelLine;
+import hushrise.core.project.Media;
+import hushrise.core.project.MediaKind;
+import hushrise.core.project.Project;
+import hushrise.core.project.SegmentShape;
+import hushrise.core.project.Track;
+import hushrise.core.project.TrackKind;
+import hushrise.core.time.Span;
+import java.util.ArrayList;
+import java.util.List;
+import java.util.Set;
+import org.junit.jupiter.api.Test;
+
+/** Whatever is edited while it plays, the level never jumps. */
+class EditWhilePlayingTest {
+
+  private static final int BLOCK = 512;
+  private static final double AUDIBLE_DB = -58;
+
+  private final Projects.Sounds sounds = new Projects.Sounds();
+
+  @Test
+  void noEditMakesTheGainJumpByMoreThanATenthOfADecibel() {
+    Media one = sounds.add("one", MediaKind.MUSIC, Projects.constant(20 * RATE, 0.5));
+    Project start =
+        Project.empty("p")
+            .withMedia(one)
+            .withTracks(
+                List.of(Track.of(TrackKind.MUSIC, "m", List.of(Clip.whole(one, 0).withId("a")))));
+    String track = start.tracks().getFirst().id();
+    List<Project> edits = new ArrayList<>();
+    edits.add(start.withTrack(track, t -> t.withLevelDb(-24)));
+    edits.add(start.withTrack(track, t -> t.withLevelDb(6)));
+    edits.add(
+        start.withTrack(
+            track, t -> t.withHushes(List.of(Hush.over(new Span(0, 20L * RATE), -40)))));
+    edits.add(start);
+    edits.add(start.withTrack(track, t -> t.withMuted(true)));
+    edits.add(start);
+    edits.add(ClipEdits.delete(start, Set.of("a"), false, false));
+    edits.add(start);
+    edits.add(start.withMasterDb(-18));
+    edits.add(start.withTrack(track, t -> t.withPan(0.8)));
+    edits.add(
+        start.withTrack(
+            track,
+            t -> t.withLine(LevelLine.of(List.of(new Keyframe(0, -60, SegmentShape.HOLD))))));
+    edits.add(ClipEdits.setGain(start, Set.of("a"), 12));
+    edits.add(ClipEdits.move(start, Set.of("a"), 1_000, false));
+    edits.add(ClipEdits.slip(start, "a", -4_000));
+
+    Mixer mixer = Mixer.of(start, sounds);
+    long at = RATE;
+    double last = Double.NaN;
+    float[] left = new float[BLOCK];
+    float[] right = new float[BLOCK];
+    for (Project edit : edits) {
+      for (int block = 0; block < 20; block++) {
+        if (block == 3) {
+          Mixer next = Mixer.of(edit, sounds);
+          next.follow(mixer);
+          mixer = next;
+        }
+        mixer.begin();
+        mixer.render(at, BLOCK, left, right);
+        for (int i = 0; i < BLOCK; i++) {
+          double db = Decibels.ofFactor(Math.abs(right[i]) + 1e-9);
+          if (db > AUDIBLE_DB && last > AUDIBLE_DB) {
+            assertThat(Math.abs(db - last))
+                .as("frame %d of edit %d, block %d", i, edits.indexOf(edit), block)
+                .isLessThanOrEqualTo(0.1);
+          }
+          last = db;
+        }
+        at += BLOCK;
+      }
+      float[] settled = new float[BLOCK];
+      Mixer.of(edit, sounds).render(at, BLOCK, settled, right);
+      mixer.render(at, BLOCK, left, right);
+      assertThat(left).as("settled after edit %d", edits.indexOf(edit)).containsExactly(settled);
+    }
+  }
+
+  @Test
+  void aClipThatBeginsAfterAnEditBeginsAtOnce() {
+    Media one = sounds.add("one", MediaKind.MUSIC, Projects.constant(RATE, 0.5));
+    Project start =
+        Project.empty("p")
+            .withMedia(one)
+            .withTracks(
+                List.of(
+                    Track.of(TrackKind.MUSIC, "m", List.of(Clip.whole(one, 2_000).withId("a")))));
+    Mixer mixer = Mixer.of(start, sounds);
+    float[] left = new float[BLOCK];
+    mixer.render(0, BLOCK, left, new float[BLOCK]);
+    Mixer next = Mixer.of(start.withMasterDb(-6), sounds);
+    next.follow(mixer);
+    next.begin();
+    for (long at = BLOCK; at < 2_560; at += BLOCK) {
+      next.render(at, BLOCK, left, new float[BLOCK]);
+    }
+    double expected = 0.5 * Decibels.toFactor(-6);
+    assertThat((double) left[2_000 - 3 * BLOCK + 1])
+        .isEqualTo(expected, org.assertj.core.api.Assertions.within(1e-3));
+  }
+}
