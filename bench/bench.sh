@@ -12,6 +12,15 @@ echo "== mixing three stereo tracks in memory, one core (60 s / score = real-tim
 "$java" --sun-misc-unsafe-memory-access=allow -cp "$jars" org.openjdk.jmh.Main -rf csv -rff bench/target/mix.csv ".*${1:-MixBenchmark}.*" >bench/target/jmh.log 2>&1 || { tail -20 bench/target/jmh.log; exit 1; }
 awk -F, 'NR > 1 { gsub(/"/, ""); printf "keyframes %5s: %7.2f ms a minute = %6.0f x real time\n", $NF, $5, 60000 / $5 }' bench/target/mix.csv
 
+echo "== listening to a 4-minute song, one core"
+taskset -c 0 "$java" --sun-misc-unsafe-memory-access=allow -cp "$jars" hushrise.bench.ListenBenchmark 2>/dev/null ||
+  "$java" --sun-misc-unsafe-memory-access=allow -cp "$jars" hushrise.bench.ListenBenchmark
+
+echo "== scroll, zoom and drag: 2 hours, 12 tracks, 5 000 keyframes, 1280x800, software drawing"
+"$java" -Xmx256m -XX:+UseSerialGC -Dglass.platform=Headless -Dprism.order=sw --enable-native-access=ALL-UNNAMED \
+  --sun-misc-unsafe-memory-access=allow -Djava.util.prefs.userRoot=bench/target/prefs -cp "$jars" hushrise.bench.WindowBenchmark 2>bench/target/window.log ||
+  { tail -20 bench/target/window.log; exit 1; }
+
 command -v ffmpeg >/dev/null 2>&1 || {
   echo "The yardstick is the FFmpeg program: install it (on Debian: apt-get install ffmpeg) for the ratios."
   exit 0

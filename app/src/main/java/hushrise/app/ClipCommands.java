@@ -4,6 +4,7 @@ import static hushrise.app.look.Texts.text;
 
 import hushrise.app.timeline.Viewport;
 import hushrise.core.edit.ClipEdits;
+import hushrise.core.edit.FadeEdits;
 import hushrise.core.edit.LevelEdits;
 import hushrise.core.edit.MarkerEdits;
 import hushrise.core.edit.TrackEdits;
@@ -29,8 +30,11 @@ final class ClipCommands {
   private final Transport transport;
   private final Viewport view;
   private final Window window;
+  private final LevelCommands levels;
 
-  ClipCommands(Session session, Transport transport, Viewport view, Window window) {
+  ClipCommands(
+      Session session, Transport transport, Viewport view, Window window, LevelCommands levels) {
+    this.levels = levels;
     this.session = session;
     this.transport = transport;
     this.view = view;
@@ -56,6 +60,9 @@ final class ClipCommands {
         Command.of("clip.paste", "Shortcut+V", this::paste),
         Command.of("clip.duplicate", "Shortcut+Shift+C", this::duplicate),
         Command.of("clip.fadeWithPicture", "Shift+F", this::fadeWithPicture),
+        Command.of("fade.fromHere", "F", this::fadeFromHere),
+        Command.withoutKeys("fade.both", this::sameFades),
+        Command.withoutKeys("fade.toCut", this::fadeToCut),
         Command.of("fit.none", "Shift+DIGIT0", this::unfit),
         Command.of("fit.trim", "DIGIT1", () -> fit(FitMode.TRIM)),
         Command.of("fit.loop", "DIGIT2", () -> fit(FitMode.LOOP)),
@@ -170,7 +177,11 @@ final class ClipCommands {
                       session.commit(
                           text("edit.moveMarker"),
                           now -> MarkerEdits.move(now, m.markerId(), marker.frame() + by)));
-      default -> needClip();
+      default -> {
+        if (!levels.nudgeTime(by)) {
+          needClip();
+        }
+      }
     }
   }
 
@@ -180,17 +191,11 @@ final class ClipCommands {
           session.commit(
               text("edit.deleteClip"),
               p -> ClipEdits.delete(p, c.clipIds(), closing, session.carriesKeyframes()));
-      case Selection.OfKeyframe k ->
-          session.commit(
-              text("edit.removeKeyframe"),
-              p -> LevelEdits.removeKeyframe(p, k.trackId(), k.frame()));
-      case Selection.OfHush h ->
-          session.commit(text("edit.removeHush"), p -> LevelEdits.removeHush(p, h.hushId()));
       case Selection.OfMarker m ->
           session.commit(text("edit.removeMarker"), p -> MarkerEdits.remove(p, m.markerId()));
       case Selection.OfTrack t -> removeTrack(t.trackId());
       case Selection.OfSeam s -> rejectSeam();
-      case Selection.Nothing n -> {}
+      default -> levels.delete();
     }
   }
 
@@ -214,6 +219,9 @@ final class ClipCommands {
   }
 
   private void copy() {
+    if (levels.copy()) {
+      return;
+    }
     if (chosen().isEmpty()) {
       needClip();
       return;
@@ -223,6 +231,10 @@ final class ClipCommands {
   }
 
   private void cut() {
+    if (levels.copy()) {
+      levels.delete();
+      return;
+    }
     if (chosen().isEmpty()) {
       needClip();
       return;
@@ -234,6 +246,9 @@ final class ClipCommands {
   }
 
   private void paste() {
+    if (levels.paste()) {
+      return;
+    }
     if (session.clipboard().isEmpty()) {
       window.say(text("clip.nothingCopied"));
       return;
@@ -297,6 +312,49 @@ final class ClipCommands {
           }
           return changed;
         });
+  }
+
+  private void fadeFromHere() {
+    if (chosen().isEmpty()) {
+      needClip();
+      return;
+    }
+    Set<String> ids = chosen();
+    session.commit(text("edit.fadeOut"), p -> FadeEdits.outFrom(p, ids, session.playhead()));
+  }
+
+  private void sameFades() {
+    Set<String> ids = chosen();
+    session.commit(
+        text("edit.fades"),
+        p -> {
+          Project changed = p;
+          for (String id : ids) {
+            changed = FadeEdits.sameOnBothEnds(changed, id);
+          }
+          return changed;
+        });
+  }
+
+  /** Lets the fade-in reach to the first cut of the picture after the clip's start. */
+  private void fadeToCut() {
+    Optional<Clip> clip = session.selection().oneClip().flatMap(project()::clip);
+    if (clip.isEmpty()) {
+      needClip();
+      return;
+    }
+    java.util.OptionalLong cut =
+        view.cuts().frames().stream()
+            .mapToLong(Long::longValue)
+            .filter(f -> f > clip.get().startFrame() && f < clip.get().endFrame())
+            .min();
+    if (cut.isEmpty()) {
+      window.say(text("fade.noCut"));
+    } else {
+      session.commit(
+          text("edit.fadeIn"),
+          p -> FadeEdits.setIn(p, clip.get().id(), cut.getAsLong() - clip.get().startFrame()));
+    }
   }
 
   private Optional<Clip> chosenMusic() {

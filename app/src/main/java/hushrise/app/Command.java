@@ -35,6 +35,11 @@ public record Command(String id, Optional<KeyCombination> keys, Runnable action)
     return new Command(id, Optional.of(new KeyCodeCombination(code, modifiers)), action);
   }
 
+  /** A command for menus and buttons. */
+  static Command withoutKeys(String id, Runnable action) {
+    return new Command(id, Optional.empty(), action);
+  }
+
   /** What it does, in words. */
   public String words() {
     return text("cmd." + id);

@@ -1,5 +1,6 @@
 package hushrise.app;
 
+import hushrise.core.time.Span;
 import java.util.LinkedHashSet;
 import java.util.List;
 import java.util.Optional;
@@ -52,8 +53,41 @@ public sealed interface Selection {
   /** A seam of a fitted clip. */
   record OfSeam(String trackId, String clipId, int index) implements Selection {}
 
-  /** The keyframe at an instant of a track's line. */
-  record OfKeyframe(String trackId, long frame) implements Selection {}
+  /**
+   * One keyframe of a track's line or several, told by their instants.
+   *
+   * @param all their instants, that of the one chosen last at the end; never empty
+   */
+  record OfKeyframe(String trackId, List<Long> all) implements Selection {
+
+    public OfKeyframe {
+      all = List.copyOf(all);
+    }
+
+    public OfKeyframe(String trackId, long frame) {
+      this(trackId, List.of(frame));
+    }
+
+    /** The one chosen last. */
+    public long frame() {
+      return all.getLast();
+    }
+
+    /** With one more, or without it when it is there already. */
+    Selection toggled(long frame) {
+      Set<Long> frames = new LinkedHashSet<>(all);
+      if (!frames.remove(frame)) {
+        frames.add(frame);
+      }
+      return frames.isEmpty() ? nothing() : new OfKeyframe(trackId, List.copyOf(frames));
+    }
+  }
+
+  /** A rise on a track. */
+  record OfRise(String trackId, String riseId) implements Selection {}
+
+  /** A stretch of time on a track. */
+  record OfSpan(String trackId, Span span) implements Selection {}
 
   /** A hush on a track. */
   record OfHush(String trackId, String hushId) implements Selection {}
@@ -71,6 +105,13 @@ public sealed interface Selection {
     return this instanceof OfClip c ? c.toggled(trackId, clipId) : new OfClip(trackId, clipId);
   }
 
+  /** With a keyframe taken in or out, whatever was selected before. */
+  default Selection withKeyframe(String trackId, long frame) {
+    return this instanceof OfKeyframe k && k.trackId().equals(trackId)
+        ? k.toggled(frame)
+        : new OfKeyframe(trackId, frame);
+  }
+
   /** The clips that are selected; the clip of a selected seam counts. */
   default Set<String> clipIds() {
     return switch (this) {
@@ -80,6 +121,8 @@ public sealed interface Selection {
       case OfTrack t -> Set.of();
       case OfKeyframe k -> Set.of();
       case OfHush h -> Set.of();
+      case OfRise r -> Set.of();
+      case OfSpan s -> Set.of();
       case OfMarker m -> Set.of();
     };
   }
@@ -103,6 +146,8 @@ public sealed interface Selection {
       case OfSeam s -> s.trackId();
       case OfKeyframe k -> k.trackId();
       case OfHush h -> h.trackId();
+      case OfRise r -> r.trackId();
+      case OfSpan s -> s.trackId();
     };
   }
 }

@@ -5,9 +5,12 @@ import hushrise.core.edit.History;
 import hushrise.core.edit.Snippet;
 import hushrise.core.fit.Fits;
 import hushrise.core.fit.Songs;
+import hushrise.core.project.Keyframe;
 import hushrise.core.project.Project;
+import hushrise.core.project.Turn;
 import hushrise.core.store.ProjectFile;
 import java.nio.file.Path;
+import java.util.List;
 import java.util.Optional;
 import java.util.function.Consumer;
 import java.util.function.UnaryOperator;
@@ -42,6 +45,9 @@ public final class Session {
   private final BooleanProperty snaps = new SimpleBooleanProperty(true);
   private final BooleanProperty followsPlayhead = new SimpleBooleanProperty(true);
   private Snippet clipboard = Snippet.EMPTY;
+  private List<Keyframe> copiedKeyframes = List.of();
+  private Turn lastTurn = Turn.DEFAULT;
+  private double lastRiseDb = 3;
 
   /**
    * @param songs lets music follow the picture
@@ -75,12 +81,41 @@ public final class Session {
     return followsPlayhead;
   }
 
+  /** The times that were given to a hush or a span last; new ones begin with them. */
+  public Turn lastTurn() {
+    return lastTurn;
+  }
+
+  public void setLastTurn(Turn turn) {
+    lastTurn = turn;
+  }
+
+  /** How high the last rise was, in dB. */
+  public double lastRiseDb() {
+    return lastRiseDb;
+  }
+
+  public void setLastRiseDb(double db) {
+    lastRiseDb = db;
+  }
+
+  /** Keyframes that were copied, in order of time; possibly empty. */
+  public List<Keyframe> copiedKeyframes() {
+    return copiedKeyframes;
+  }
+
+  public void setCopiedKeyframes(List<Keyframe> keyframes) {
+    copiedKeyframes = List.copyOf(keyframes);
+    clipboard = Snippet.EMPTY;
+  }
+
   public Snippet clipboard() {
     return clipboard;
   }
 
   public void setClipboard(Snippet snippet) {
     clipboard = snippet;
+    copiedKeyframes = List.of();
   }
 
   /** The project as shown: the present one, or during a drag what it would become. */
@@ -227,7 +262,12 @@ public final class Session {
           case Selection.OfMarker m ->
               now.markers().stream().anyMatch(marker -> marker.id().equals(m.markerId()));
           case Selection.OfKeyframe k ->
-              now.track(k.trackId()).flatMap(t -> t.line().at(k.frame())).isPresent();
+              now.track(k.trackId())
+                  .filter(t -> k.all().stream().allMatch(f -> t.line().at(f).isPresent()))
+                  .isPresent();
+          case Selection.OfRise r ->
+              now.track(r.trackId()).flatMap(t -> t.rise(r.riseId())).isPresent();
+          case Selection.OfSpan s -> now.track(s.trackId()).isPresent();
           case Selection.OfHush h ->
               now.track(h.trackId())
                   .filter(t -> t.hushes().stream().anyMatch(hush -> hush.id().equals(h.hushId())))

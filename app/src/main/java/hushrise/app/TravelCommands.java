@@ -122,6 +122,15 @@ final class TravelCommands {
           .map(Hush::passage)
           .forEach(spans::add);
     }
+    if (session.selection() instanceof Selection.OfSpan s) {
+      spans.add(s.span());
+    }
+    if (session.selection() instanceof Selection.OfRise r) {
+      p.track(r.trackId())
+          .flatMap(t -> t.rise(r.riseId()))
+          .map(rise -> rise.span())
+          .ifPresent(spans::add);
+    }
     return spans.stream()
         .reduce(
             (a, b) ->

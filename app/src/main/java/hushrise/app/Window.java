@@ -135,8 +135,10 @@ public final class Window implements TopBar.Actions {
   private List<Command> allCommands() {
     List<Command> all = new ArrayList<>();
     all.addAll(new TravelCommands(session, transport, view, this).all());
-    all.addAll(new ClipCommands(session, transport, view, this).all());
-    all.addAll(new LevelCommands(session).all());
+    LevelCommands levels = new LevelCommands(session, this);
+    all.addAll(new ClipCommands(session, transport, view, this, levels).all());
+    all.addAll(levels.all());
+    all.addAll(new ShapeCommands(session, store, background, this).all());
     all.addAll(
         List.of(
             Command.of("undo", "Shortcut+Z", this::undo),
@@ -147,7 +149,7 @@ public final class Window implements TopBar.Actions {
             Command.of("open", "Shortcut+O", this::open),
             Command.of("add", "Shortcut+I", this::add),
             Command.of("deliver", "Shortcut+D", this::deliver),
-            Command.of("hush", "H", this::hush),
+            Command.of("hush", "Shift+H", this::hush),
             Command.of("shelf", "L", this::shelf),
             Command.of("keys", "F1", () -> KeysSheet.open(sheet, commands())),
             Command.of(
@@ -252,6 +254,7 @@ public final class Window implements TopBar.Actions {
           }
         });
     commands.attach(scene, sheet::isOpen, timeline::requestFocus, shelf::hasKeys);
+    new Compare(session, this).attach(stage, scene);
   }
 
   private StringBinding titleBinding() {

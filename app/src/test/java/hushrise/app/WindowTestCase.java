@@ -188,6 +188,54 @@ abstract class WindowTestCase {
     WaitForAsyncUtils.waitForFxEvents();
   }
 
+  /** Keys that are held while the mouse is used. */
+  enum Held {
+    SHIFT,
+    CTRL,
+    ALT
+  }
+
+  /**
+   * Drags on a lane with a key held, in three steps. The events are made here, as the headless
+   * platform's robot does not carry held keys into pointer events.
+   */
+  void dragHolding(Held key, String laneId, Point2D from, Point2D to) {
+    Node lane = find(laneId);
+    Point2D half = from.midpoint(to);
+    fire(lane, MouseEvent.MOUSE_PRESSED, from, key, true);
+    fire(lane, MouseEvent.MOUSE_DRAGGED, half, key, false);
+    fire(lane, MouseEvent.MOUSE_DRAGGED, to, key, false);
+    fire(lane, MouseEvent.MOUSE_RELEASED, to, key, from.equals(to));
+    WaitForAsyncUtils.waitForFxEvents();
+  }
+
+  private void fire(Node lane, EventType<MouseEvent> type, Point2D at, Held key, boolean still) {
+    robot.interact(
+        () -> {
+          Point2D inScene = lane.localToScene(lane.screenToLocal(at));
+          lane.fireEvent(
+              new MouseEvent(
+                  type,
+                  inScene.getX(),
+                  inScene.getY(),
+                  at.getX(),
+                  at.getY(),
+                  MouseButton.PRIMARY,
+                  1,
+                  key == Held.SHIFT,
+                  key == Held.CTRL,
+                  key == Held.ALT,
+                  false,
+                  type != MouseEvent.MOUSE_RELEASED,
+                  false,
+                  false,
+                  false,
+                  false,
+                  still,
+                  null));
+        });
+  }
+
   /** Turns the wheel over the music's lane with Ctrl held; made here for the same reason. */
   void ctrlWheel(double seconds, double turn) {
     Point2D at = on(seconds, -30);

@@ -6,12 +6,14 @@ import hushrise.app.Commands;
 import hushrise.app.Selection;
 import hushrise.app.Session;
 import hushrise.core.edit.ClipEdits;
+import hushrise.core.edit.FadeEdits;
 import hushrise.core.edit.LevelEdits;
 import hushrise.core.fit.Fits;
 import hushrise.core.fit.Song;
 import hushrise.core.fit.TrimAdvice;
 import hushrise.core.project.Clip;
 import hushrise.core.project.CrossfadeShape;
+import hushrise.core.project.FadeShape;
 import hushrise.core.project.Fit;
 import hushrise.core.project.FitMode;
 import hushrise.core.project.Media;
@@ -26,6 +28,7 @@ import java.util.Locale;
 import java.util.Optional;
 import java.util.OptionalLong;
 import java.util.Set;
+import java.util.function.Consumer;
 import javafx.scene.control.Button;
 
 /** The numbers of clips and seams. Each gives the title to show. */
@@ -47,7 +50,9 @@ final class ClipDetail {
   private Button command(String id, String words) {
     Button button =
         Form.button(
-            "detail-" + id, words, () -> commands.ifPresent(c -> c.named(id).action().run()));
+            "detail-" + id.replace('.', '-'),
+            words,
+            () -> commands.ifPresent(c -> c.named(id).action().run()));
     commands
         .map(c -> c.named(id))
         .ifPresent(
@@ -109,14 +114,34 @@ final class ClipDetail {
         "detail-fade-in",
         text("detail.fadeIn"),
         clip.fadeIn().visibleFrames(),
-        frames ->
-            session.commit(text("edit.fadeIn"), p -> LevelEdits.setFadeIn(p, clip.id(), frames)));
+        frames -> session.commit(text("edit.fadeIn"), p -> FadeEdits.setIn(p, clip.id(), frames)));
+    shape(
+        "detail-fade-in-shape",
+        clip.fadeIn().shape(),
+        s -> session.commit(text("edit.fadeIn"), p -> FadeEdits.setInShape(p, clip.id(), s)));
     form.length(
         "detail-fade-out",
         text("detail.fadeOut"),
         clip.fadeOut().visibleFrames(),
         frames ->
-            session.commit(text("edit.fadeOut"), p -> LevelEdits.setFadeOut(p, clip.id(), frames)));
+            session.commit(text("edit.fadeOut"), p -> FadeEdits.setOut(p, clip.id(), frames)));
+    shape(
+        "detail-fade-out-shape",
+        clip.fadeOut().shape(),
+        s -> session.commit(text("edit.fadeOut"), p -> FadeEdits.setOutShape(p, clip.id(), s)));
+    form.buttons(
+        command("fade.both", text("button.fade.both")),
+        command("fade.toCut", text("button.fade.toCut")));
+  }
+
+  private void shape(String id, FadeShape shown, Consumer<FadeShape> edit) {
+    form.choice(
+        id,
+        text("detail.fadeShape"),
+        List.of(FadeShape.values()),
+        shown,
+        s -> text("fade." + s.name().toLowerCase(Locale.ROOT)),
+        edit);
   }
 
   private void crossfade(Track track, Clip clip) {

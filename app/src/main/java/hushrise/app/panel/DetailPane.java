@@ -22,6 +22,7 @@ public final class DetailPane extends VBox {
   private final Form form;
   private final ClipDetail clips;
   private final LevelDetail levels;
+  private final ShapeDetail shapes;
 
   public DetailPane(Session session) {
     super(6);
@@ -29,6 +30,7 @@ public final class DetailPane extends VBox {
     form = new Form(session);
     clips = new ClipDetail(session, form);
     levels = new LevelDetail(session, form);
+    shapes = new ShapeDetail(session, form);
     setId("detail");
     getStyleClass().add("pane");
     title.getStyleClass().add("pane-title");
@@ -40,12 +42,14 @@ public final class DetailPane extends VBox {
     getChildren().addAll(title, scroll);
     session.projectProperty().addListener((p, was, now) -> rebuild());
     session.selectionProperty().addListener((p, was, now) -> rebuild());
+    session.playheadProperty().addListener((p, was, now) -> levels.showSum());
     rebuild();
   }
 
   /** Gives its buttons their commands. */
   public void setCommands(Commands commands) {
     clips.setCommands(commands);
+    shapes.setCommands(commands);
     rebuild();
   }
 
@@ -64,9 +68,26 @@ public final class DetailPane extends VBox {
           case Selection.OfSeam s ->
               project.clip(s.clipId()).map(clip -> clips.seam(project, clip, s)).orElse("");
           case Selection.OfKeyframe k ->
-              project.track(k.trackId()).map(t -> levels.keyframe(t, k.frame())).orElse("");
+              project
+                  .track(k.trackId())
+                  .map(
+                      t ->
+                          k.all().size() > 1
+                              ? levels.keyframes(t, k)
+                              : levels.keyframe(t, k.frame()))
+                  .orElse("");
+          case Selection.OfSpan s ->
+              project.track(s.trackId()).map(t -> shapes.span(t, s.span())).orElse("");
+          case Selection.OfRise r ->
+              project
+                  .track(r.trackId())
+                  .flatMap(t -> t.rise(r.riseId()).map(rise -> shapes.rise(t, rise)))
+                  .orElse("");
           case Selection.OfHush h ->
-              project.track(h.trackId()).map(t -> levels.hush(project, t, h.hushId())).orElse("");
+              project
+                  .track(h.trackId())
+                  .flatMap(t -> t.hush(h.hushId()).map(hush -> shapes.hush(t, hush)))
+                  .orElse("");
           case Selection.OfMarker m -> levels.marker(project, m.markerId());
         };
     title.setText(words);

@@ -4,32 +4,46 @@ import static hushrise.app.look.Texts.text;
 
 import hushrise.app.Selection;
 import hushrise.app.Session;
+import hushrise.core.edit.KeyframeEdits;
 import hushrise.core.edit.LevelEdits;
 import hushrise.core.edit.MarkerEdits;
 import hushrise.core.edit.TrackEdits;
-import hushrise.core.project.Hush;
 import hushrise.core.project.Keyframe;
 import hushrise.core.project.Marker;
 import hushrise.core.project.Project;
 import hushrise.core.project.SegmentShape;
 import hushrise.core.project.Track;
-import hushrise.core.time.Timecode;
 import java.util.List;
 import java.util.Locale;
 import java.util.Optional;
+import java.util.Set;
+import javafx.scene.control.Label;
 
 /** The numbers of tracks, keyframes, hushes and markers. Each gives the title to show. */
 final class LevelDetail {
 
   private final Session session;
   private final Form form;
+  private final Label sum = new Label();
+  private Optional<String> sumOf = Optional.empty();
 
   LevelDetail(Session session, Form form) {
     this.session = session;
     this.form = form;
+    sum.setId("level-sum");
+    sum.getStyleClass().addAll("number", "level-sum");
+  }
+
+  /** Shows what the level at the playhead is made of, for the track that is shown. */
+  void showSum() {
+    Optional<Track> track = sumOf.flatMap(id -> session.project().track(id));
+    if (track.isPresent()) {
+      sum.setText(SumText.of(session.project(), track.get(), session.playhead()));
+    }
   }
 
   String track(Track track) {
+    sum.setText("");
     form.name(
         "detail-name",
         text("detail.name"),
@@ -53,9 +67,9 @@ final class LevelDetail {
                       pan ->
                           session.commit(
                               text("edit.pan"), p -> TrackEdits.setPan(p, track.id(), pan))));
-      form.fact(text("detail.keyframes"), String.valueOf(track.line().keyframes().size()));
-      form.fact(text("detail.hushes"), String.valueOf(track.hushes().size()));
-      form.words(text("detail.track.help"));
+      sumOf = Optional.of(track.id());
+      form.wide(sum);
+      showSum();
     } else {
       form.fact(text("detail.clips"), String.valueOf(track.clips().size()));
     }
@@ -130,31 +144,22 @@ final class LevelDetail {
     session.select(new Selection.OfKeyframe(trackId, reached));
   }
 
-  String hush(Project project, Track track, String hushId) {
-    Optional<Hush> found = track.hushes().stream().filter(h -> h.id().equals(hushId)).findFirst();
-    if (found.isEmpty()) {
-      return "";
-    }
-    Hush hush = found.get();
+  /** Several keyframes: one level for all, or a relative one. */
+  String keyframes(Track track, Selection.OfKeyframe chosen) {
+    Set<Long> frames = Set.copyOf(chosen.all());
     form.level(
-            "detail-depth",
-            text("detail.depth"),
-            hush.depthDb(),
-            text("edit.hushDepth"),
-            (p, db) -> LevelEdits.setHushDepth(p, hush.id(), db))
-        .atMost(0);
-    form.fact(
-        text("detail.passage"),
-        Timecode.format(hush.startFrame(), project.pictureRate(), project.sampleRate()));
-    form.fact(text("detail.fall"), "%.2f s".formatted(hush.turn().fallSeconds()));
-    form.fact(text("detail.recovery"), "%.2f s".formatted(hush.turn().recoverySeconds()));
-    form.buttons(
-        Form.button(
-            "detail-remove",
-            text("detail.removeHush"),
-            () ->
-                session.commit(text("edit.removeHush"), p -> LevelEdits.removeHush(p, hush.id()))));
-    return text("detail.hush", track.name());
+            "detail-keyframe",
+            text("detail.level"),
+            track.line().at(chosen.frame()).map(Keyframe::levelDb).orElse(0.0),
+            text("edit.moveKeyframe"),
+            (p, db) -> KeyframeEdits.setLevel(p, track.id(), frames, db))
+        .relative(
+            by ->
+                session.commit(
+                    text("edit.moveKeyframe"),
+                    p -> KeyframeEdits.move(p, track.id(), frames, 0, by).project()));
+    form.words(text("detail.keyframes.help"));
+    return text("detail.keyframesChosen", frames.size());
   }
 
   String marker(Project project, String markerId) {

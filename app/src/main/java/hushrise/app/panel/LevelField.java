@@ -4,6 +4,7 @@ import static hushrise.app.look.Texts.text;
 
 import hushrise.core.project.Keyframe;
 import hushrise.core.project.LevelText;
+import java.util.Optional;
 import java.util.OptionalDouble;
 import java.util.function.DoubleConsumer;
 import javafx.scene.control.TextField;
@@ -20,6 +21,7 @@ public final class LevelField extends TextField {
 
   private final DoubleConsumer onTaken;
   private final Tooltip usual;
+  private Optional<DoubleConsumer> onRelative = Optional.empty();
   private double shownDb;
   private double highestDb = Keyframe.MAX_DB;
 
@@ -56,6 +58,15 @@ public final class LevelField extends TextField {
     return this;
   }
 
+  /**
+   * Sets what a relative level does, such as {@code by -3}; else it is added to the level that is
+   * shown.
+   */
+  public LevelField relative(DoubleConsumer taken) {
+    onRelative = Optional.of(taken);
+    return this;
+  }
+
   /** Shows a level, unless somebody has begun to type another. */
   public void show(double db) {
     boolean typing = isFocused() && !getText().equals(LevelText.format(shownDb));
@@ -83,6 +94,16 @@ public final class LevelField extends TextField {
 
   private void take() {
     if (getText().equals(LevelText.format(shownDb))) {
+      return;
+    }
+    OptionalDouble by = LevelText.parseRelative(getText());
+    if (by.isPresent()) {
+      giveBack();
+      if (onRelative.isPresent()) {
+        onRelative.get().accept(by.getAsDouble());
+      } else {
+        set(shownDb + by.getAsDouble());
+      }
       return;
     }
     OptionalDouble typed = LevelText.parse(getText());

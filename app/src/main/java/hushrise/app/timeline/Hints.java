@@ -32,6 +32,8 @@ final class Hints {
       case Target.OnStretch s ->
           track.line().keyframes().isEmpty() ? text("hint.line.empty") : text("hint.stretch");
       case Target.OnFloor f -> text("hint.floor");
+      case Target.OnShape s -> text("hint.shape." + s.part().name());
+      case Target.OnSpanEdge s -> text("hint.spanEdge");
       case Target.OnFadeIn f -> text("hint.fadeIn");
       case Target.OnFadeOut f -> text("hint.fadeOut");
     };

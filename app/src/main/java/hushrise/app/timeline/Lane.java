@@ -9,6 +9,7 @@ import hushrise.core.project.Clip;
 import hushrise.core.project.Project;
 import hushrise.core.project.Track;
 import hushrise.core.project.TrackKind;
+import hushrise.core.time.Span;
 import java.util.Locale;
 import java.util.Optional;
 import java.util.OptionalLong;
@@ -36,8 +37,10 @@ final class Lane extends Region {
   private final Canvas canvas = new Canvas();
   private final ContextMenu menu = new ContextMenu();
   private Track drawnTrack;
+  private TrackCurve curve;
   private Target lit = Target.nothing();
   private Optional<Drag> drag = Optional.empty();
+  private OptionalLong spanFrom = OptionalLong.empty();
   private double pointerX;
   private double pointerY;
 
@@ -96,20 +99,22 @@ final class Lane extends Region {
     if (width < 1 || height < 1 || found.isEmpty()) {
       return;
     }
-    drawnTrack = found.get();
-    TrackCurve curve = TrackCurve.of(drawnTrack, view.session().project().sampleRate());
+    if (!found.get().equals(drawnTrack)) {
+      drawnTrack = found.get();
+      curve = TrackCurve.of(drawnTrack, view.session().project().sampleRate());
+    }
     ground.draw(drawnTrack, curve, width, height, this::redraw);
-    paint(curve);
+    paint();
   }
 
   /** Draws the canvas again: selection, what is lit, a drag's sign. */
   void repaint() {
     if (drawnTrack != null && canvas.getWidth() >= 1) {
-      paint(TrackCurve.of(drawnTrack, view.session().project().sampleRate()));
+      paint();
     }
   }
 
-  private void paint(TrackCurve curve) {
+  private void paint() {
     if (view.session().project().track(trackId).isEmpty()) {
       return;
     }
@@ -126,8 +131,26 @@ final class Lane extends Region {
   }
 
   private void point(MouseEvent e) {
-    lightUp(geometry().targetAt(e.getX(), e.getY()));
+    lightUp(targetAt(e.getX(), e.getY()));
     view.hint(Hints.of(lit, track(), view.session().project()));
+  }
+
+  /** The selected stretch of time, if it lies on this track. */
+  private Optional<Span> span() {
+    return view.session().selection() instanceof Selection.OfSpan s && s.trackId().equals(trackId)
+        ? Optional.of(s.span())
+        : Optional.empty();
+  }
+
+  private Target targetAt(double x, double y) {
+    if (span().isPresent()) {
+      double start = view.axis().xOf(span().get().startFrame());
+      double end = view.axis().xOf(span().get().endFrame());
+      if (Math.abs(x - start) <= LaneGeometry.EDGE || Math.abs(x - end) <= LaneGeometry.EDGE) {
+        return new Target.OnSpanEdge(Math.abs(x - start) <= LaneGeometry.EDGE);
+      }
+    }
+    return geometry().targetAt(x, y);
   }
 
   private void lightUp(Target target) {
@@ -143,6 +166,9 @@ final class Lane extends Region {
             case Target.OnFloor f -> Cursor.V_RESIZE;
             case Target.OnFadeIn f -> Cursor.H_RESIZE;
             case Target.OnFadeOut f -> Cursor.H_RESIZE;
+            case Target.OnShape s ->
+                s.part() == Target.Part.RISE_TOP ? Cursor.V_RESIZE : Cursor.H_RESIZE;
+            case Target.OnSpanEdge s -> Cursor.H_RESIZE;
             case Target.OnClipStart s -> Cursor.E_RESIZE;
             case Target.OnClipEnd s -> Cursor.W_RESIZE;
           });
@@ -154,7 +180,7 @@ final class Lane extends Region {
     requestFocus();
     menu.hide();
     LaneGeometry geometry = geometry();
-    Target target = geometry.targetAt(e.getX(), e.getY());
+    Target target = targetAt(e.getX(), e.getY());
     if (e.getButton() != MouseButton.PRIMARY) {
       selectUnder(target);
       return;
@@ -165,11 +191,11 @@ final class Lane extends Region {
       addKeyframe(geometry.axis().frameAt(e.getX()));
       return;
     }
-    if (e.isShiftDown() && target instanceof Target.OnClip c) {
-      view.session().select(view.session().selection().with(trackId, c.clipId()));
+    if (e.isShiftDown()) {
+      shiftPress(target, e);
       return;
     }
-    drag = LevelDrag.of(target, view.session().present(), geometry, e.getX(), e.getY());
+    drag = levelDrag(target, geometry, e);
     if (drag.isPresent()) {
       view.session().select(drag.get().selection());
       return;
@@ -182,8 +208,45 @@ final class Lane extends Region {
     }
   }
 
+  /** With Shift: one more thing selected, or the beginning of a stretch of time. */
+  private void shiftPress(Target target, MouseEvent e) {
+    if (target instanceof Target.OnKeyframe k) {
+      long frame = track().line().keyframes().get(k.index()).frame();
+      view.session().select(view.session().selection().withKeyframe(trackId, frame));
+      return;
+    }
+    spanFrom = OptionalLong.of(Math.max(0, view.axis().frameAt(e.getX())));
+  }
+
+  private void pullSpan(MouseEvent e) {
+    long from = spanFrom.getAsLong();
+    long to = Math.max(0, view.axis().frameAt(e.getX()));
+    if (from != to) {
+      view.session()
+          .select(new Selection.OfSpan(trackId, new Span(Math.min(from, to), Math.max(from, to))));
+    }
+  }
+
+  private Optional<Drag> levelDrag(Target target, LaneGeometry geometry, MouseEvent e) {
+    boolean inSpan =
+        target instanceof Target.OnStretch
+            && span().filter(s -> s.contains(view.axis().frameAt(e.getX()))).isPresent();
+    if (inSpan || target instanceof Target.OnShape || target instanceof Target.OnSpanEdge) {
+      return Optional.of(new ShapeDrag(target, view.session(), geometry, e.getX(), e.getY()));
+    }
+    return LevelDrag.of(
+        target, view.session().present(), geometry, view.session().selection(), e.getX(), e.getY());
+  }
+
   private void selectUnder(Target target) {
     switch (target) {
+      case Target.OnShape s ->
+          view.session()
+              .select(
+                  s.part().isOfHush()
+                      ? new Selection.OfHush(trackId, s.id())
+                      : new Selection.OfRise(trackId, s.id()));
+      case Target.OnSpanEdge s -> {}
       case Target.OnClip c -> selectClip(c.clipId());
       case Target.OnClipStart c -> selectClip(c.clipId());
       case Target.OnClipEnd c -> selectClip(c.clipId());
@@ -232,6 +295,10 @@ final class Lane extends Region {
   private void pull(MouseEvent e) {
     pointerX = e.getX();
     pointerY = e.getY();
+    if (spanFrom.isPresent()) {
+      pullSpan(e);
+      return;
+    }
     box.move(e.getSceneX(), e.getSceneY());
     view.setDragging(drag.isPresent());
     drag.ifPresent(
@@ -255,6 +322,11 @@ final class Lane extends Region {
     view.snapLineProperty().set(OptionalLong.empty());
     view.setDragging(false);
     box.end();
+    if (spanFrom.isPresent()) {
+      spanFrom = OptionalLong.empty();
+      endSpan(e);
+      return;
+    }
     Optional<Drag> ended = drag;
     drag = Optional.empty();
     ended
@@ -274,8 +346,16 @@ final class Lane extends Region {
     }
   }
 
-  private void showMenu(ContextMenuEvent e) {
+  /** A press with Shift that did not move selects one clip more. */
+  private void endSpan(MouseEvent e) {
     Target target = geometry().targetAt(e.getX(), e.getY());
+    if (e.isStillSincePress() && target instanceof Target.OnClip c) {
+      view.session().select(view.session().selection().with(trackId, c.clipId()));
+    }
+  }
+
+  private void showMenu(ContextMenuEvent e) {
+    Target target = targetAt(e.getX(), e.getY());
     menu.getItems().setAll(LaneMenu.items(target, track(), view));
     if (!menu.getItems().isEmpty()) {
       menu.show(this, e.getScreenX(), e.getScreenY());

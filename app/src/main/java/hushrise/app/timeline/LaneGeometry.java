@@ -3,6 +3,7 @@ package hushrise.app.timeline;
 import hushrise.core.project.Clip;
 import hushrise.core.project.Hush;
 import hushrise.core.project.Keyframe;
+import hushrise.core.project.Rise;
 import hushrise.core.project.Track;
 import java.util.List;
 import java.util.Optional;
@@ -140,7 +141,69 @@ record LaneGeometry(Track track, TimeAxis axis, LevelScale scale, int sampleRate
         return new Target.OnFloor(hush.id());
       }
     }
+    return shapeAt(x, y);
+  }
+
+  /** A corner or an edge of a hush or a rise. */
+  private Target shapeAt(double x, double y) {
+    for (Hush hush : track.hushes()) {
+      Hush.Knots k = hush.knots(sampleRate);
+      double top = lineY(k.start());
+      double floor = floorY(hush, k);
+      Target found =
+          corner(x, y, k.start(), top, hush.id(), Target.Part.HUSH_FALL)
+              .or(() -> corner(x, y, k.end(), lineY(k.end()), hush.id(), Target.Part.HUSH_RECOVERY))
+              .or(() -> side(x, y, k.floorStart(), top, floor, hush.id(), Target.Part.HUSH_START))
+              .or(() -> side(x, y, k.floorEnd(), top, floor, hush.id(), Target.Part.HUSH_END))
+              .orElse(Target.nothing());
+      if (!(found instanceof Target.Nothing)) {
+        return found;
+      }
+    }
+    for (Rise rise : track.rises()) {
+      Hush.Knots k = rise.knots(sampleRate);
+      double top = topY(rise, k);
+      double foot = lineY((k.floorStart() + k.floorEnd()) / 2);
+      boolean within = x > axis.xOf(k.floorStart()) + REACH && x < axis.xOf(k.floorEnd()) - REACH;
+      if (within && Math.abs(y - top) <= REACH) {
+        return new Target.OnShape(rise.id(), Target.Part.RISE_TOP);
+      }
+      Target found =
+          corner(x, y, k.floorStart(), top, rise.id(), Target.Part.RISE_SWELL)
+              .or(() -> corner(x, y, k.floorEnd(), top, rise.id(), Target.Part.RISE_RETURN))
+              .or(() -> corner(x, y, k.start(), foot, rise.id(), Target.Part.RISE_START))
+              .or(() -> corner(x, y, k.end(), foot, rise.id(), Target.Part.RISE_END))
+              .orElse(Target.nothing());
+      if (!(found instanceof Target.Nothing)) {
+        return found;
+      }
+    }
     return Target.nothing();
+  }
+
+  private Optional<Target> corner(
+      double x, double y, long frame, double atY, String id, Target.Part part) {
+    return Math.hypot(x - axis.xOf(frame), y - atY) <= REACH
+        ? Optional.of(new Target.OnShape(id, part))
+        : Optional.empty();
+  }
+
+  private Optional<Target> side(
+      double x, double y, long frame, double top, double floor, String id, Target.Part part) {
+    boolean between = y > top + REACH && y < floor - 2;
+    return between && Math.abs(x - axis.xOf(frame)) <= EDGE
+        ? Optional.of(new Target.OnShape(id, part))
+        : Optional.empty();
+  }
+
+  double lineY(long frame) {
+    return scale.yOf(track.line().levelDbAt(frame));
+  }
+
+  /** The y of a rise's top, which stands on the line. */
+  double topY(Rise rise, Hush.Knots knots) {
+    long middle = (knots.floorStart() + knots.floorEnd()) / 2;
+    return scale.yOf(track.line().levelDbAt(middle) + rise.heightDb());
   }
 
   private Target lineAt(double x, double y) {

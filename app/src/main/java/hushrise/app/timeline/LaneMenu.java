@@ -3,8 +3,11 @@ package hushrise.app.timeline;
 import static hushrise.app.look.Texts.text;
 
 import hushrise.core.edit.ClipEdits;
+import hushrise.core.edit.LevelEdits;
 import hushrise.core.project.Clip;
 import hushrise.core.project.CrossfadeShape;
+import hushrise.core.project.Keyframe;
+import hushrise.core.project.SegmentShape;
 import hushrise.core.project.Track;
 import hushrise.core.project.TrackKind;
 import java.util.ArrayList;
@@ -26,9 +29,12 @@ final class LaneMenu {
       case Target.OnClipStart c -> ofClip(c.clipId(), track, view);
       case Target.OnClipEnd c -> ofClip(c.clipId(), track, view);
       case Target.OnSeam s -> named(view, "seam.audition", "seam.reject");
-      case Target.OnKeyframe k -> named(view, "delete");
-      case Target.OnFloor f -> named(view, "delete", "zoom.selection");
-      default -> named(view, "keyframe.add", "clip.paste");
+      case Target.OnKeyframe k -> ofKeyframe(k.index(), track, view);
+      case Target.OnFloor f -> ofHush(view);
+      case Target.OnShape s -> s.part().isOfHush() ? ofHush(view) : named(view, "melt", "delete");
+      case Target.OnStretch s -> ofStretch(s.nextIndex(), track, view);
+      case Target.OnSpanEdge s -> named(view, "hush.here", "rise.here", "delete");
+      default -> named(view, "keyframe.add", "hush.here", "rise.here", "clip.paste");
     };
   }
 
@@ -37,6 +43,55 @@ final class LaneMenu {
     for (String id : ids) {
       items.add(view.commands().item(id));
     }
+    return items;
+  }
+
+  private static List<MenuItem> ofHush(Viewport view) {
+    return named(
+        view,
+        "hush.toNext",
+        "hush.toTrack",
+        "hush.toProject",
+        "hush.merge",
+        "melt",
+        "zoom.selection",
+        "delete");
+  }
+
+  private static List<MenuItem> ofKeyframe(int index, Track track, Viewport view) {
+    List<MenuItem> items = shapes(index, track, view);
+    items.addAll(named(view, "clip.copy", "delete", "keyframe.clearTrack"));
+    return items;
+  }
+
+  private static List<MenuItem> ofStretch(int nextIndex, Track track, Viewport view) {
+    List<MenuItem> items =
+        nextIndex > 0 && nextIndex < track.line().keyframes().size()
+            ? shapes(nextIndex - 1, track, view)
+            : new ArrayList<>();
+    items.addAll(
+        named(view, "keyframe.add", "clip.paste", "keyframe.clearClip", "keyframe.clearTrack"));
+    return items;
+  }
+
+  /** How the line goes on from a keyframe. */
+  private static List<MenuItem> shapes(int index, Track track, Viewport view) {
+    List<MenuItem> items = new ArrayList<>();
+    Keyframe keyframe = track.line().keyframes().get(index);
+    for (SegmentShape shape : SegmentShape.values()) {
+      RadioMenuItem item =
+          new RadioMenuItem(text("shape." + shape.name().toLowerCase(Locale.ROOT)));
+      item.setGraphic(SegmentIcon.of(shape));
+      item.setSelected(keyframe.shape() == shape);
+      item.setOnAction(
+          e ->
+              view.session()
+                  .commit(
+                      text("edit.shape"),
+                      p -> LevelEdits.shapeSegment(p, track.id(), keyframe.frame(), shape)));
+      items.add(item);
+    }
+    items.add(new SeparatorMenuItem());
     return items;
   }
 

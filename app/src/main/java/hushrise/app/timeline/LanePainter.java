@@ -11,6 +11,7 @@ import hushrise.core.project.Hush;
 import hushrise.core.project.Keyframe;
 import hushrise.core.project.LevelText;
 import hushrise.core.project.Project;
+import hushrise.core.project.Rise;
 import hushrise.core.project.Seam;
 import hushrise.core.project.Track;
 import javafx.scene.canvas.GraphicsContext;
@@ -72,8 +73,11 @@ final class LanePainter {
     Track track = geometry.track();
     track.clips().forEach(c -> clip(c, selection, lit));
     if (track.kind().sounds()) {
+      span(selection);
+      track.rises().forEach(r -> swell(r, selection, lit));
       track.hushes().forEach(h -> basin(h, selection, lit));
       line(lit);
+      track.hushes().forEach(h -> corners(h, selection, lit));
       for (int i = 0; i < track.line().keyframes().size(); i++) {
         bead(i, selection, lit);
       }
@@ -234,7 +238,7 @@ final class LanePainter {
       return;
     }
     boolean selected = selection instanceof Selection.OfHush h && h.hushId().equals(hush.id());
-    boolean hovered = lit instanceof Target.OnFloor f && f.hushId().equals(hush.id());
+    boolean hovered = isLit(lit, hush.id());
     g.beginPath();
     g.moveTo(from, lineY(from));
     for (double x = from; x <= to; x += 1.5) {
@@ -248,6 +252,96 @@ final class LanePainter {
     g.closePath();
     g.setFill(palette.hush().deriveColor(0, 1, 1, selected ? 0.42 : hovered ? 0.36 : 0.26));
     g.fill();
+  }
+
+  private static boolean isLit(Target lit, String id) {
+    return (lit instanceof Target.OnFloor f && f.hushId().equals(id))
+        || (lit instanceof Target.OnShape s && s.id().equals(id));
+  }
+
+  /** The selected stretch of time. */
+  private void span(Selection selection) {
+    if (selection instanceof Selection.OfSpan s && s.trackId().equals(geometry.track().id())) {
+      double from = Math.max(-2, geometry.axis().xOf(s.span().startFrame()));
+      double to = Math.min(width + 2, geometry.axis().xOf(s.span().endFrame()));
+      g.setFill(palette.accent().deriveColor(0, 1, 1, 0.14));
+      g.fillRect(from, 0, Math.max(1, to - from), height);
+      g.setStroke(palette.accent());
+      g.setLineWidth(1.5);
+      g.strokeLine(from, 0, from, height);
+      g.strokeLine(to, 0, to, height);
+    }
+  }
+
+  /** The area between the line and a rise's curve. */
+  private void swell(Rise rise, Selection selection, Target lit) {
+    Hush.Knots k = rise.knots(project.sampleRate());
+    double from = Math.max(0, geometry.axis().xOf(k.start()));
+    double to = Math.min(width, geometry.axis().xOf(k.end()));
+    if (to <= from) {
+      return;
+    }
+    boolean selected = selection instanceof Selection.OfRise r && r.riseId().equals(rise.id());
+    boolean hovered = isLit(lit, rise.id());
+    g.beginPath();
+    g.moveTo(from, lineY(from));
+    for (double x = from; x <= to; x += 1.5) {
+      long frame = geometry.axis().frameAt(x);
+      double db = geometry.track().line().levelDbAt(frame) + k.levelDbAt(frame);
+      g.lineTo(x, geometry.scale().yOf(db));
+    }
+    for (double x = to; x >= from; x -= 4) {
+      g.lineTo(x, lineY(x));
+    }
+    g.closePath();
+    g.setFill(palette.rise().deriveColor(0, 1, 1, selected ? 0.42 : hovered ? 0.34 : 0.24));
+    g.fill();
+    double left = geometry.axis().xOf(k.floorStart());
+    double right = geometry.axis().xOf(k.floorEnd());
+    double top = geometry.topY(rise, k);
+    g.setStroke(palette.rise());
+    g.setLineWidth(hovered || selected ? 4 : 2.5);
+    g.strokeLine(Math.max(0, left), top, Math.min(width, right), top);
+    if (selected || hovered) {
+      double foot = geometry.lineY((k.floorStart() + k.floorEnd()) / 2);
+      knob(left, top, palette.rise());
+      knob(right, top, palette.rise());
+      knob(geometry.axis().xOf(k.start()), foot, palette.rise());
+      knob(geometry.axis().xOf(k.end()), foot, palette.rise());
+    }
+    if (right - left > 46 && height >= 80) {
+      g.setFont(BOLD);
+      g.setFill(palette.rise());
+      g.setTextAlign(TextAlignment.CENTER);
+      double x = Math.clamp((left + right) / 2, 30, Math.max(30, width - 30));
+      g.fillText(LevelText.format(rise.heightDb()), x, top - 6);
+    }
+  }
+
+  /** The corners and sides of a hush that can be taken hold of. */
+  private void corners(Hush hush, Selection selection, Target lit) {
+    boolean selected = selection instanceof Selection.OfHush h && h.hushId().equals(hush.id());
+    if (!selected && !isLit(lit, hush.id())) {
+      return;
+    }
+    Hush.Knots k = hush.knots(project.sampleRate());
+    double floor = geometry.floorY(hush, k);
+    knob(geometry.axis().xOf(k.start()), geometry.lineY(k.start()), palette.hush());
+    knob(geometry.axis().xOf(k.end()), geometry.lineY(k.end()), palette.hush());
+    g.setStroke(palette.hush());
+    g.setLineWidth(1.5);
+    for (long side : new long[] {k.floorStart(), k.floorEnd()}) {
+      double x = geometry.axis().xOf(side);
+      g.strokeLine(x, geometry.lineY(side) + 6, x, floor);
+    }
+  }
+
+  private void knob(double x, double y, Color ring) {
+    g.setFill(palette.sunken());
+    g.fillRect(x - 4, y - 4, 8, 8);
+    g.setStroke(ring);
+    g.setLineWidth(2);
+    g.strokeRect(x - 4, y - 4, 8, 8);
   }
 
   private double lineY(double x) {
@@ -327,7 +421,7 @@ final class LanePainter {
     double y = geometry.y(k);
     boolean selected =
         selection instanceof Selection.OfKeyframe s
-            && s.frame() == k.frame()
+            && s.all().contains(k.frame())
             && s.trackId().equals(geometry.track().id());
     boolean hovered = lit instanceof Target.OnKeyframe h && h.index() == index;
     double r = hovered || selected ? 6 : 4.5;

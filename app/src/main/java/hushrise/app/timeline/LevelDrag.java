@@ -3,6 +3,7 @@ package hushrise.app.timeline;
 import static hushrise.app.look.Texts.text;
 
 import hushrise.app.Selection;
+import hushrise.core.edit.KeyframeEdits;
 import hushrise.core.edit.LevelEdits;
 import hushrise.core.project.Clip;
 import hushrise.core.project.Hush;
@@ -11,7 +12,10 @@ import hushrise.core.project.LevelText;
 import hushrise.core.project.Project;
 import hushrise.core.project.Track;
 import hushrise.core.time.Timecode;
+import java.util.ArrayList;
+import java.util.List;
 import java.util.Optional;
+import java.util.Set;
 
 /**
  * A drag of a keyframe, a stretch of line, a hush's floor or a fade. It keeps to the axis on which
@@ -35,10 +39,19 @@ final class LevelDrag implements Drag {
   private final double pressY;
   private Direction direction = Direction.UNDECIDED;
   private Project result;
+  private final Set<Long> group;
+  private boolean freed;
   private String sign = "";
   private Selection selection;
 
-  private LevelDrag(Target target, Project before, LaneGeometry geometry, double x, double y) {
+  private LevelDrag(
+      Target target,
+      Project before,
+      LaneGeometry geometry,
+      Selection selected,
+      double x,
+      double y) {
+    this.group = groupOf(target, geometry, selected);
     this.target = target;
     this.before = before;
     this.geometry = geometry;
@@ -50,7 +63,12 @@ final class LevelDrag implements Drag {
 
   /** A drag of what lies under the pointer; empty where nothing can be dragged. */
   static Optional<Drag> of(
-      Target target, Project before, LaneGeometry geometry, double x, double y) {
+      Target target,
+      Project before,
+      LaneGeometry geometry,
+      Selection selected,
+      double x,
+      double y) {
     boolean draggable =
         switch (target) {
           case Target.OnKeyframe k -> true;
@@ -61,16 +79,37 @@ final class LevelDrag implements Drag {
           default -> false;
         };
     return draggable
-        ? Optional.of(new LevelDrag(target, before, geometry, x, y))
+        ? Optional.of(new LevelDrag(target, before, geometry, selected, x, y))
         : Optional.empty();
+  }
+
+  /**
+   * The keyframes that move together: those selected, when the one under the pointer is among them.
+   */
+  private static Set<Long> groupOf(Target target, LaneGeometry geometry, Selection selected) {
+    if (!(target instanceof Target.OnKeyframe k)) {
+      return Set.of();
+    }
+    long frame = geometry.track().line().keyframes().get(k.index()).frame();
+    boolean among =
+        selected instanceof Selection.OfKeyframe s
+            && s.trackId().equals(geometry.track().id())
+            && s.all().contains(frame);
+    return among ? Set.copyOf(((Selection.OfKeyframe) selected).all()) : Set.of(frame);
+  }
+
+  private Selection keyframes(Set<Long> frames, long last) {
+    List<Long> all = new ArrayList<>(frames);
+    all.remove(last);
+    all.add(last);
+    return new Selection.OfKeyframe(geometry.track().id(), all);
   }
 
   private Selection selectionOf(Target of) {
     Track track = geometry.track();
     String id = track.id();
     return switch (of) {
-      case Target.OnKeyframe k ->
-          new Selection.OfKeyframe(id, track.line().keyframes().get(k.index()).frame());
+      case Target.OnKeyframe k -> keyframes(group, track.line().keyframes().get(k.index()).frame());
       case Target.OnFloor f -> new Selection.OfHush(id, f.hushId());
       case Target.OnFadeIn f -> new Selection.OfClip(id, f.clipId());
       case Target.OnFadeOut f -> new Selection.OfClip(id, f.clipId());
@@ -82,6 +121,7 @@ final class LevelDrag implements Drag {
   public Project at(Pull pull) {
     double x = pull.x();
     double y = pull.y();
+    freed = pull.freed();
     decideDirection(x, y);
     if (direction != Direction.UNDECIDED) {
       result = moved(x, y);
@@ -110,19 +150,20 @@ final class LevelDrag implements Drag {
 
   private Project moveKeyframe(int index, double x, double y) {
     Keyframe k = geometry.track().line().keyframes().get(index);
-    long frame = direction == Direction.ACROSS ? k.frame() + framesBetween(pressX, x) : k.frame();
-    double db =
-        direction == Direction.UP_AND_DOWN
-            ? rounded(geometry.scale().dbAt(geometry.y(k) + y - pressY))
-            : k.levelDb();
-    Project moved = LevelEdits.moveKeyframe(before, geometry.track().id(), index, frame, db);
-    Keyframe now = moved.track(geometry.track().id()).orElseThrow().line().keyframes().get(index);
-    selection = new Selection.OfKeyframe(geometry.track().id(), now.frame());
+    boolean across = freed || direction == Direction.ACROSS;
+    boolean upAndDown = freed || direction == Direction.UP_AND_DOWN;
+    long by = across ? framesBetween(pressX, x) : 0;
+    double byDb =
+        upAndDown ? rounded(geometry.scale().dbAt(geometry.y(k) + y - pressY)) - k.levelDb() : 0;
+    KeyframeEdits.Moved moved = KeyframeEdits.move(before, geometry.track().id(), group, by, byDb);
+    Keyframe now =
+        moved.project().track(geometry.track().id()).orElseThrow().line().keyframes().get(index);
+    selection = keyframes(moved.frames(), now.frame());
     sign =
         LevelText.format(now.levelDb())
             + "   "
             + Timecode.format(now.frame(), before.pictureRate(), before.sampleRate());
-    return moved;
+    return moved.project();
   }
 
   private Project moveStretch(int nextIndex, double y) {

@@ -29,6 +29,29 @@ sealed interface Target {
   /** The floor of a hush. */
   record OnFloor(String hushId) implements Target {}
 
+  /** A part of a hush or a rise that is not a hush's floor. */
+  record OnShape(String id, Part part) implements Target {}
+
+  /** An edge of the selected stretch of time. */
+  record OnSpanEdge(boolean start) implements Target {}
+
+  /** What of a hush or a rise a drag takes hold of. */
+  enum Part {
+    HUSH_FALL,
+    HUSH_START,
+    HUSH_END,
+    HUSH_RECOVERY,
+    RISE_TOP,
+    RISE_START,
+    RISE_SWELL,
+    RISE_RETURN,
+    RISE_END;
+
+    boolean isOfHush() {
+      return this == HUSH_FALL || this == HUSH_START || this == HUSH_END || this == HUSH_RECOVERY;
+    }
+  }
+
   /** The handle at the end of a clip's fade-in. */
   record OnFadeIn(String clipId) implements Target {}
 

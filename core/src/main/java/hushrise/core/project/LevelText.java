@@ -47,4 +47,20 @@ public final class LevelText {
     double db = percent ? Decibels.ofFactor(value / 100) : value;
     return OptionalDouble.of(Math.max(db, Decibels.OFF_DB));
   }
+
+  /**
+   * The change of a typed text such as {@code by -3} or {@code by +1.5 dB}; empty when it is none.
+   */
+  public static OptionalDouble parseRelative(String text) {
+    String typed = text.strip().toLowerCase(Locale.ROOT);
+    if (!typed.startsWith("by") || typed.endsWith("%")) {
+      return OptionalDouble.empty();
+    }
+    Matcher matcher = NUMBER.matcher(typed.substring(2).strip());
+    return matcher.matches()
+        ? OptionalDouble.of(
+            Double.parseDouble(
+                matcher.group(1).replace('\u2212', '-').replace(',', '.').replaceAll("\\s", "")))
+        : OptionalDouble.empty();
+  }
 }

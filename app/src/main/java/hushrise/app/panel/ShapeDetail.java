@@ -1,0 +1,233 @@
+package hushrise.app.panel;
+
+import static hushrise.app.look.Texts.text;
+
+import hushrise.app.Commands;
+import hushrise.app.Selection;
+import hushrise.app.Session;
+import hushrise.core.edit.HushEdits;
+import hushrise.core.edit.LevelEdits;
+import hushrise.core.project.Hush;
+import hushrise.core.project.Rise;
+import hushrise.core.project.Track;
+import hushrise.core.project.Turn;
+import hushrise.core.time.Span;
+import java.util.Locale;
+import java.util.Optional;
+import java.util.OptionalDouble;
+import java.util.function.BiFunction;
+import java.util.function.DoubleConsumer;
+import javafx.scene.control.Button;
+import javafx.scene.control.TextField;
+import javafx.scene.control.Tooltip;
+
+/** The numbers of hushes, rises and stretches of time. Each gives the title to show. */
+final class ShapeDetail {
+
+  private final Session session;
+  private final Form form;
+  private Optional<Commands> commands = Optional.empty();
+
+  ShapeDetail(Session session, Form form) {
+    this.session = session;
+    this.form = form;
+  }
+
+  void setCommands(Commands all) {
+    commands = Optional.of(all);
+  }
+
+  private Button command(String id) {
+    Button button =
+        Form.button(
+            "detail-" + id.replace('.', '-'),
+            text("button." + id),
+            () -> commands.ifPresent(c -> c.named(id).action().run()));
+    commands
+        .map(c -> c.named(id))
+        .ifPresent(
+            c ->
+                button.setTooltip(
+                    new Tooltip(
+                        c.keyWords().isEmpty()
+                            ? c.words()
+                            : c.words() + " (" + c.keyWords() + ")")));
+    return button;
+  }
+
+  String hush(Track track, Hush hush) {
+    form.level(
+            "detail-depth",
+            text("detail.depth"),
+            hush.depthDb(),
+            text("edit.hushDepth"),
+            (p, db) -> LevelEdits.setHushDepth(p, hush.id(), db))
+        .atMost(0);
+    turn("detail-lead", "detail.lead", hush.turn().leadSeconds(), false, hush, Turn::withLead);
+    turn("detail-fall", "detail.fall", hush.turn().fallSeconds(), true, hush, Turn::withFall);
+    turn("detail-tail", "detail.tail", hush.turn().tailSeconds(), false, hush, Turn::withTail);
+    turn(
+        "detail-recovery",
+        "detail.recovery",
+        hush.turn().recoverySeconds(),
+        true,
+        hush,
+        Turn::withRecovery);
+    form.time(
+        "detail-start",
+        text("detail.passage"),
+        hush.startFrame(),
+        to ->
+            session.commit(
+                text("edit.hushNumbers"),
+                p ->
+                    HushEdits.setPassage(
+                        p, hush.id(), Span.ofLength(to, hush.endFrame() - hush.startFrame()))));
+    form.buttons(
+        command("hush.toNext"),
+        command("hush.toTrack"),
+        command("hush.toProject"),
+        command("hush.merge"),
+        command("melt"),
+        command("delete"));
+    return text("detail.hush", track.name());
+  }
+
+  private void turn(
+      String id,
+      String label,
+      double seconds,
+      boolean atLeastNothing,
+      Hush hush,
+      BiFunction<Turn, Double, Turn> change) {
+    seconds(
+        id,
+        text(label),
+        seconds,
+        atLeastNothing,
+        typed -> {
+          session.commit(
+              text("edit.hushNumbers"),
+              p -> HushEdits.setTurn(p, hush.id(), t -> change.apply(t, typed)));
+          session.setLastTurn(change.apply(hush.turn(), typed));
+        });
+  }
+
+  /** A field for seconds that may be negative. */
+  private void seconds(
+      String id, String label, double shown, boolean atLeastNothing, DoubleConsumer edit) {
+    String words = "%.2f s".formatted(shown);
+    TextField field = new TextField(words);
+    field.setId(id);
+    field.getStyleClass().add("time-field");
+    field.setAccessibleText(label);
+    field.setTooltip(new Tooltip(text("field.seconds.tip")));
+    field.setOnAction(
+        e -> {
+          OptionalDouble typed = secondsOf(field.getText());
+          boolean fine =
+              typed.isPresent()
+                  && Math.abs(typed.getAsDouble()) <= 60
+                  && (!atLeastNothing || typed.getAsDouble() >= 0);
+          field.getStyleClass().remove("wrong");
+          if (fine) {
+            edit.accept(typed.getAsDouble());
+          } else {
+            field.setText(words);
+            field.getStyleClass().add("wrong");
+            String help =
+                text(atLeastNothing ? "field.seconds.wrong" : "field.seconds.wrongSigned");
+            field.setTooltip(new Tooltip(help));
+            field.setAccessibleHelp(help);
+          }
+        });
+    form.add(label, field);
+  }
+
+  private static OptionalDouble secondsOf(String typed) {
+    String words = typed.strip().toLowerCase(Locale.ROOT).replace('\u2212', '-').replace(',', '.');
+    String number = words.endsWith("s") ? words.substring(0, words.length() - 1).strip() : words;
+    return number.matches("[+-]?(\\d{1,3}(\\.\\d*)?|\\.\\d+)")
+        ? OptionalDouble.of(Double.parseDouble(number))
+        : OptionalDouble.empty();
+  }
+
+  String rise(Track track, Rise rise) {
+    form.level(
+        "detail-height",
+        text("detail.height"),
+        rise.heightDb(),
+        text("edit.rise"),
+        (p, db) -> {
+          session.setLastRiseDb(Math.clamp(db, 0, 12));
+          return HushEdits.setRiseHeight(p, rise.id(), db);
+        });
+    form.time(
+        "detail-start",
+        text("detail.from"),
+        rise.startFrame(),
+        to ->
+            session.commit(
+                text("edit.rise"),
+                p ->
+                    HushEdits.setRiseSpan(
+                        p,
+                        rise.id(),
+                        new Span(Math.min(to, rise.endFrame() - 1), rise.endFrame()))));
+    seconds(
+        "detail-swell",
+        text("detail.swell"),
+        rise.swellSeconds(),
+        true,
+        s ->
+            session.commit(
+                text("edit.rise"),
+                p -> HushEdits.changeRise(p, rise.id(), r -> r.withTurns(s, r.returnSeconds()))));
+    form.time(
+        "detail-end",
+        text("detail.to"),
+        rise.endFrame(),
+        to ->
+            session.commit(
+                text("edit.rise"),
+                p ->
+                    HushEdits.setRiseSpan(
+                        p,
+                        rise.id(),
+                        new Span(rise.startFrame(), Math.max(to, rise.startFrame() + 1)))));
+    seconds(
+        "detail-return",
+        text("detail.return"),
+        rise.returnSeconds(),
+        true,
+        s ->
+            session.commit(
+                text("edit.rise"),
+                p -> HushEdits.changeRise(p, rise.id(), r -> r.withTurns(r.swellSeconds(), s))));
+    form.buttons(command("melt"), command("delete"));
+    return text("detail.rise", track.name());
+  }
+
+  String span(Track track, Span span) {
+    form.time(
+        "detail-start",
+        text("detail.from"),
+        span.startFrame(),
+        to ->
+            session.select(
+                new Selection.OfSpan(
+                    track.id(), new Span(Math.min(to, span.endFrame() - 1), span.endFrame()))));
+    form.time(
+        "detail-end",
+        text("detail.to"),
+        span.endFrame(),
+        to ->
+            session.select(
+                new Selection.OfSpan(
+                    track.id(), new Span(span.startFrame(), Math.max(to, span.startFrame() + 1)))));
+    form.buttons(
+        command("hush.here"), command("rise.here"), command("hush.equal"), command("delete"));
+    form.words(text("detail.span.help"));
+    return text("detail.span", track.name());
+  }
+}

@@ -1,0 +1,153 @@
+package hushrise.core.speech;
+
+import hushrise.core.sound.SampleSource;
+import hushrise.core.time.Span;
+import java.util.ArrayList;
+import java.util.List;
+
+/**
+ * Turns a model's probabilities into stretches of speech.
+ *
+ * <p>With hysteresis: speech begins where the probability rises over {@link #ENTER} and ends where
+ * it stays under {@link #LEAVE}; pauses under {@link #SHORTEST_PAUSE_SECONDS} are filled, stretches
+ * under {@link #SHORTEST_SPEECH_SECONDS} dropped. A model's frame is coarse, so each end is then
+ * moved to where the energy, in steps of 5 ms, first rises out of, or last falls into, the quiet
+ * around it.
+ */
+public final class SpeechFinder {
+
+  static final float ENTER = 0.5f;
+  static final float LEAVE = 0.3f;
+  static final double SHORTEST_PAUSE_SECONDS = 0.5;
+  static final double SHORTEST_SPEECH_SECONDS = 0.15;
+
+  private static final double STEP_SECONDS = 0.005;
+  private static final double LOOK_SECONDS = 0.22;
+
+  private final SampleSource source;
+  private final int sampleRate;
+
+  private SpeechFinder(SampleSource source, int sampleRate) {
+    this.source = source;
+    this.sampleRate = sampleRate;
+  }
+
+  /**
+   * The stretches of speech, in frames of the source, in order.
+   *
+   * @param probabilities from a {@link SpeechModel}
+   * @param frameSeconds what each stands for
+   */
+  public static List<Span> find(
+      SampleSource source, int sampleRate, float[] probabilities, double frameSeconds) {
+    return new SpeechFinder(source, sampleRate).find(probabilities, frameSeconds);
+  }
+
+  private List<Span> find(float[] probabilities, double frameSeconds) {
+    List<Span> spans = new ArrayList<>();
+    int from = -1;
+    for (int i = 0; i <= probabilities.length; i++) {
+      boolean speaks = i < probabilities.length && probabilities[i] >= (from < 0 ? ENTER : LEAVE);
+      if (speaks && from < 0) {
+        from = i;
+      } else if (!speaks && from >= 0) {
+        spans.add(
+            new Span(
+                Math.round(from * frameSeconds * sampleRate),
+                Math.min(Math.round(i * frameSeconds * sampleRate), source.lengthFrames())));
+        from = -1;
+      }
+    }
+    List<Span> exact = new ArrayList<>();
+    for (Span span : joined(spans)) {
+      if (span.lengthFrames() >= SHORTEST_SPEECH_SECONDS * sampleRate) {
+        exact.add(new Span(start(span), end(span)));
+      }
+    }
+    return joined(exact);
+  }
+
+  private List<Span> joined(List<Span> spans) {
+    long pause = Math.round(SHORTEST_PAUSE_SECONDS * sampleRate);
+    List<Span> result = new ArrayList<>();
+    for (Span span : spans) {
+      if (!result.isEmpty() && span.startFrame() - result.getLast().endFrame() < pause) {
+        Span last = result.removeLast();
+        result.add(new Span(last.startFrame(), Math.max(last.endFrame(), span.endFrame())));
+      } else {
+        result.add(span);
+      }
+    }
+    return result;
+  }
+
+  /** Where speech that a coarse span holds begins. */
+  private long start(Span span) {
+    long look = Math.round(LOOK_SECONDS * sampleRate);
+    long from = Math.max(0, span.startFrame() - look);
+    double[] levels = levels(from, span.startFrame() + look);
+    int at = firstRise(levels);
+    return at < 0 ? span.startFrame() : from + at * step();
+  }
+
+  /** Where speech that a coarse span holds ends. */
+  private long end(Span span) {
+    long look = Math.round(LOOK_SECONDS * sampleRate);
+    long from = Math.max(span.startFrame(), span.endFrame() - look);
+    double[] levels = levels(from, Math.min(source.lengthFrames(), span.endFrame() + look));
+    double[] backwards = new double[levels.length];
+    for (int i = 0; i < levels.length; i++) {
+      backwards[i] = levels[levels.length - 1 - i];
+    }
+    int at = firstRise(backwards);
+    return at < 0
+        ? span.endFrame()
+        : Math.min(source.lengthFrames(), from + (levels.length - at) * step());
+  }
+
+  private long step() {
+    return Math.round(STEP_SECONDS * sampleRate);
+  }
+
+  /** RMS levels in dB, one for each step. */
+  private double[] levels(long from, long to) {
+    int step = (int) step();
+    int count = (int) Math.max(0, (to - from) / step);
+    float[] left = new float[count * step];
+    float[] right = new float[count * step];
+    source.read(from, count * step, left, right, 0);
+    double[] levels = new double[count];
+    for (int i = 0; i < count; i++) {
+      double sum = 0;
+      for (int k = i * step; k < (i + 1) * step; k++) {
+        sum += left[k] * (double) left[k];
+      }
+      levels[i] = 10 * Math.log10(sum / step + 1e-10);
+    }
+    return levels;
+  }
+
+  /**
+   * The first step that rises a third of the way from the quiet before it to the loudest after it,
+   * and does not fall back at once; -1 when nothing rises.
+   */
+  private static int firstRise(double[] levels) {
+    if (levels.length < 8) {
+      return -1;
+    }
+    double[] sorted = levels.clone();
+    java.util.Arrays.sort(sorted);
+    double quiet = sorted[levels.length / 10];
+    double loud = sorted[levels.length - 1 - levels.length / 10];
+    if (loud - quiet < 6) {
+      return -1;
+    }
+    double gate = quiet + Math.max(4, 0.3 * (loud - quiet));
+    for (int i = 0; i + 4 < levels.length; i++) {
+      if (levels[i] > gate && levels[i + 2] > gate - 2 && levels[i + 4] > gate - 2) {
+        return i;
+      }
+    }
+    return -1;
+  }
+}
