@@ -16,6 +16,7 @@ import java.util.Arrays;
 import java.util.List;
 import java.util.Locale;
 import java.util.Random;
+import org.assertj.core.api.SoftAssertions;
 import org.junit.jupiter.api.BeforeAll;
 import org.junit.jupiter.api.Test;
 
@@ -164,6 +165,7 @@ class SpeechReportTest extends MediaTestCase {
             "| voice | clean | music 20 dB under | 10 dB | 5 dB | starts within 50 ms (clean) |\n|---|---|---|---|---|---|\n");
     int starts = 0;
     int near = 0;
+    SoftAssertions softly = new SoftAssertions();
     for (int v = 0; v < VOICES.length; v++) {
       StringBuilder row = new StringBuilder("| flite " + VOICES[v] + " |");
       String within = "";
@@ -188,7 +190,8 @@ class SpeechReportTest extends MediaTestCase {
           }
         }
         row.append(String.format(Locale.ROOT, " %.3f |", sum));
-        assertThat(sum)
+        softly
+            .assertThat(sum)
             .as("%s with music %s dB under", VOICES[v], under[u])
             .isGreaterThanOrEqualTo(reach[u]);
       }
@@ -200,8 +203,9 @@ class SpeechReportTest extends MediaTestCase {
         String.format(
             Locale.ROOT, "%nMusic alone, 120 s: %.2f s taken for speech.%n", falseSeconds));
     Files.writeString(Path.of("target/speech-report.md"), table);
-    assertThat(falseSeconds).isLessThan(1.2);
-    assertThat(near / (double) starts).isGreaterThanOrEqualTo(0.95);
+    softly.assertThat(falseSeconds).as("false speech").isLessThan(1.2);
+    softly.assertThat(near / (double) starts).as("starts").isGreaterThanOrEqualTo(0.95);
+    softly.assertAll();
   }
 
   @Test

@@ -17,11 +17,15 @@ import java.util.List;
 public final class SpeechFinder {
 
   static final float ENTER = 0.5f;
-  static final float LEAVE = 0.3f;
+  static final float LEAVE = 0.4f;
   static final double SHORTEST_PAUSE_SECONDS = 0.5;
   static final double SHORTEST_SPEECH_SECONDS = 0.15;
 
   private static final double STEP_SECONDS = 0.005;
+
+  /** A rise has to last this many steps: a drum's stroke does not. */
+  private static final int HELD_STEPS = 10;
+
   private static final double LOOK_SECONDS = 0.22;
 
   private final SampleSource source;
@@ -129,10 +133,10 @@ public final class SpeechFinder {
 
   /**
    * The first step that rises a third of the way from the quiet before it to the loudest after it,
-   * and does not fall back at once; -1 when nothing rises.
+   * and stays there for a while; -1 when nothing does.
    */
   private static int firstRise(double[] levels) {
-    if (levels.length < 8) {
+    if (levels.length < 2 * HELD_STEPS) {
       return -1;
     }
     double[] sorted = levels.clone();
@@ -143,8 +147,12 @@ public final class SpeechFinder {
       return -1;
     }
     double gate = quiet + Math.max(4, 0.3 * (loud - quiet));
-    for (int i = 0; i + 4 < levels.length; i++) {
-      if (levels[i] > gate && levels[i + 2] > gate - 2 && levels[i + 4] > gate - 2) {
+    for (int i = 0; i + HELD_STEPS < levels.length; i++) {
+      boolean held = levels[i] > gate;
+      for (int k = 1; k <= HELD_STEPS && held; k++) {
+        held = levels[i + k] > gate - 3;
+      }
+      if (held) {
         return i;
       }
     }
