@@ -15,6 +15,8 @@ if "%VERB%"=="demo" goto demo
 if "%VERB%"=="open" goto open
 if "%VERB%"=="shots" goto shots
 if "%VERB%"=="make" goto cli
+if "%VERB%"=="fit" goto cli
+if "%VERB%"=="speech" goto cli
 if "%VERB%"=="render" goto cli
 if "%VERB%"=="measure" goto cli
 if "%VERB%"=="--version" goto cli

@@ -1,6 +1,7 @@
 package hushrise.app;
 
 import hushrise.app.look.Theme;
+import hushrise.app.timeline.LevelScale;
 import hushrise.core.Problem;
 import hushrise.core.project.Hush;
 import hushrise.core.project.Track;
@@ -15,8 +16,13 @@ import java.util.List;
 import java.util.Optional;
 import javafx.animation.AnimationTimer;
 import javafx.application.Platform;
+import javafx.event.EventType;
+import javafx.geometry.Point2D;
+import javafx.scene.Node;
 import javafx.scene.image.PixelFormat;
 import javafx.scene.image.WritableImage;
+import javafx.scene.input.MouseButton;
+import javafx.scene.input.MouseEvent;
 import javax.imageio.ImageIO;
 
 /** Takes pictures of the window once everything in it has been loaded and drawn, then ends. */
@@ -69,6 +75,14 @@ final class Pictures {
             () -> {
               window.toggleShelf();
               selectSeam();
+            }),
+        new Picture("hush-drag.png", this::dragHush),
+        new Picture(
+            "level-sum.png",
+            () -> {
+              lane().ifPresent(l -> fire(l, MouseEvent.MOUSE_RELEASED, 0, 0));
+              window.undo();
+              music().ifPresent(t -> window.session().select(new Selection.OfTrack(t.id())));
             }));
   }
 
@@ -109,6 +123,47 @@ final class Pictures {
                     .findFirst()
                     .ifPresent(
                         c -> window.session().select(new Selection.OfSeam(t.id(), c.id(), 1))));
+  }
+
+  private Optional<Node> lane() {
+    return Optional.ofNullable(window.root().lookup("#lane-music"));
+  }
+
+  /** Takes the second hush's floor and holds it lower. */
+  private void dragHush() {
+    Optional<Hush> hush = music().flatMap(t -> t.hushes().stream().skip(1).findFirst());
+    if (hush.isPresent() && lane().isPresent()) {
+      Node lane = lane().get();
+      LevelScale scale = new LevelScale(lane.getBoundsInLocal().getHeight());
+      double x = window.view().axis().xOf((hush.get().startFrame() + hush.get().endFrame()) / 2.0);
+      fire(lane, MouseEvent.MOUSE_PRESSED, x, scale.yOf(hush.get().depthDb()));
+      fire(lane, MouseEvent.MOUSE_DRAGGED, x, scale.yOf(hush.get().depthDb() - 2));
+      fire(lane, MouseEvent.MOUSE_DRAGGED, x, scale.yOf(hush.get().depthDb() - 5));
+    }
+  }
+
+  private static void fire(Node lane, EventType<MouseEvent> type, double x, double y) {
+    Point2D inScene = lane.localToScene(x, y);
+    lane.fireEvent(
+        new MouseEvent(
+            type,
+            inScene.getX(),
+            inScene.getY(),
+            inScene.getX(),
+            inScene.getY(),
+            MouseButton.PRIMARY,
+            1,
+            false,
+            false,
+            false,
+            false,
+            type != MouseEvent.MOUSE_RELEASED,
+            false,
+            false,
+            false,
+            false,
+            false,
+            null));
   }
 
   private Optional<Track> music() {

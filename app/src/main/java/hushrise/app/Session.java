@@ -183,6 +183,11 @@ public final class Session {
     project.set(Fits.followed(changed, songs).project());
   }
 
+  /** Whether what is shown is what a drag would make of the project. */
+  public boolean isPreviewing() {
+    return !project.get().equals(history.present());
+  }
+
   /** Goes back to the present project after a preview. */
   public void dropPreview() {
     project.set(history.present());

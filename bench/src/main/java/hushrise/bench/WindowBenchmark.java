@@ -87,6 +87,8 @@ public final class WindowBenchmark {
       parts.add(new Part("zoom", i -> window.view().zoom(i % 60 < 30 ? 1 / 1.1 : 1.1, 400)));
       parts.add(new Part("drag a stretch of line", i -> drag(i, "#lane-music", 500, 60)));
       parts.add(new Part("drag a clip", i -> drag(i, "#lane-voice", 300, 60)));
+      parts.add(new Part("whole film: zoom", i -> window.view().zoom(i % 60 < 30 ? 1 / 1.1 : 1.1, 400)));
+      parts.add(new Part("whole film: drag a line", i -> drag(i, "#lane-music", 500, 60)));
       whenQuiet(() -> next(0));
     }
 
@@ -115,8 +117,12 @@ public final class WindowBenchmark {
         Platform.exit();
         return;
       }
-      window.view().fit();
       Part part = parts.get(index);
+      if (part.name().startsWith("whole")) {
+        window.view().fit();
+      } else {
+        window.view().show(new Span(600L * RATE, 1_200L * RATE));
+      }
       new AnimationTimer() {
         private final double[] millis = new double[STEPS];
         private int step = -20;

@@ -19,7 +19,13 @@ import picocli.CommandLine.Spec;
         "Puts music under narration: places it, hushes it where somebody speaks, delivers the film.",
     mixinStandardHelpOptions = true,
     version = "Hush Rise 0.1",
-    subcommands = {MakeCommand.class, RenderCommand.class, FitCommand.class, MeasureCommand.class},
+    subcommands = {
+      MakeCommand.class,
+      RenderCommand.class,
+      FitCommand.class,
+      MeasureCommand.class,
+      SpeechCommand.class
+    },
     synopsisSubcommandLabel = "COMMAND",
     footer = {
       "",

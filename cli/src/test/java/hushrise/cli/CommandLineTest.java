@@ -290,4 +290,24 @@ class CommandLineTest {
         .isEqualTo(2);
     assertThat(call("fit", tune, "--length", "-1", "--to", "x.wav").code()).isEqualTo(2);
   }
+
+  @Test
+  void speechTellsWhereSomebodySpeaks() throws IOException {
+    String take = DEMO.resolve("narration-2.flac").toString();
+    JsonNode found = call("speech", take, "--json").json();
+    assertThat(found.get("passages")).isNotEmpty();
+    double end = 0;
+    for (JsonNode passage : found.get("passages")) {
+      assertThat(passage.get("startSeconds").asDouble()).isGreaterThanOrEqualTo(end);
+      end = passage.get("endSeconds").asDouble();
+      assertThat(passage.get("loudnessLufs").asDouble()).isBetween(-35.0, -10.0);
+    }
+    assertThat(end).isBetween(9.0, 11.0);
+    String vtt = call("speech", take, "--vtt").out();
+    assertThat(hushrise.core.speech.WebVtt.read(vtt, "out", 48_000))
+        .hasSize(found.get("passages").size());
+    assertThat(call("speech", DEMO.resolve("harbour-tune.mp3").toString()).out())
+        .contains("Nobody speaks");
+    assertThat(call("speech", take, "--vtt", "--json").code()).isEqualTo(2);
+  }
 }

@@ -5,6 +5,7 @@ import static hushrise.app.look.Texts.text;
 import hushrise.app.Commands;
 import hushrise.app.Selection;
 import hushrise.app.Session;
+import hushrise.app.Settling;
 import hushrise.core.project.Project;
 import java.util.Optional;
 import javafx.scene.Node;
@@ -16,6 +17,9 @@ import javafx.scene.layout.VBox;
 
 /** The selected thing as numbers that can be typed. */
 public final class DetailPane extends VBox {
+
+  /** While something is dragged its numbers are shown this often. */
+  private static final long REBUILD_MILLIS = 120;
 
   private final Session session;
   private final Label title = new Label();
@@ -40,8 +44,27 @@ public final class DetailPane extends VBox {
     scroll.setFocusTraversable(false);
     VBox.setVgrow(scroll, Priority.ALWAYS);
     getChildren().addAll(title, scroll);
-    session.projectProperty().addListener((p, was, now) -> rebuild());
-    session.selectionProperty().addListener((p, was, now) -> rebuild());
+    Settling settling = new Settling(REBUILD_MILLIS, this::rebuild);
+    session
+        .projectProperty()
+        .addListener(
+            (p, was, now) -> {
+              if (session.isPreviewing()) {
+                settling.ask();
+              } else {
+                rebuild();
+              }
+            });
+    session
+        .selectionProperty()
+        .addListener(
+            (p, was, now) -> {
+              if (session.isPreviewing()) {
+                settling.ask();
+              } else {
+                rebuild();
+              }
+            });
     session.playheadProperty().addListener((p, was, now) -> levels.showSum());
     rebuild();
   }

@@ -5,13 +5,17 @@ import static hushrise.app.look.Texts.text;
 import hushrise.app.Background;
 import hushrise.app.Session;
 import hushrise.app.look.Palette;
-import hushrise.core.deliver.Delivery;
 import hushrise.core.hush.PassageLoudness;
+import hushrise.core.hush.Passages;
 import hushrise.core.make.FilmPlan;
 import hushrise.core.project.Project;
 import hushrise.core.sound.SoundLibrary;
+import hushrise.core.time.Span;
 import hushrise.core.time.Timecode;
+import java.util.ArrayList;
 import java.util.List;
+import java.util.concurrent.CancellationException;
+import java.util.concurrent.atomic.AtomicBoolean;
 import javafx.animation.PauseTransition;
 import javafx.beans.property.ObjectProperty;
 import javafx.geometry.Pos;
@@ -43,6 +47,7 @@ public final class PassagesPane extends VBox {
   private final PauseTransition settle = new PauseTransition(Duration.millis(120));
   private List<PassageLoudness> measured = List.of();
   private Project measuredProject;
+  private final AtomicBoolean stale = new AtomicBoolean();
   private boolean busy;
 
   public PassagesPane(
@@ -64,13 +69,19 @@ public final class PassagesPane extends VBox {
     VBox.setVgrow(scroll, Priority.ALWAYS);
     getChildren().addAll(title, scroll);
     settle.setOnFinished(e -> measure());
-    session.projectProperty().addListener((p, was, now) -> settle.playFromStart());
+    session
+        .projectProperty()
+        .addListener(
+            (p, was, now) -> {
+              stale.set(true);
+              settle.playFromStart();
+            });
     palette.addListener((p, was, now) -> show());
     show();
   }
 
   private void measure() {
-    if (busy) {
+    if (busy || session.isPreviewing()) {
       settle.playFromStart();
       return;
     }
@@ -79,8 +90,9 @@ public final class PassagesPane extends VBox {
       return;
     }
     busy = true;
+    stale.set(false);
     background.run(
-        () -> Delivery.separations(project, library),
+        () -> measured(project),
         result -> {
           measured = result;
           measuredProject = project;
@@ -88,6 +100,18 @@ public final class PassagesPane extends VBox {
           show();
         },
         () -> busy = false);
+  }
+
+  /** Measures one passage after another; ends early when the project has changed meanwhile. */
+  private List<PassageLoudness> measured(Project project) {
+    List<PassageLoudness> result = new ArrayList<>();
+    for (Span passage : Passages.of(project)) {
+      if (stale.get()) {
+        throw new CancellationException();
+      }
+      result.addAll(PassageLoudness.measure(project, library, List.of(passage)));
+    }
+    return result;
   }
 
   private void show() {

@@ -4,16 +4,17 @@ import static hushrise.app.look.Texts.text;
 
 import hushrise.app.Selection;
 import hushrise.app.look.Palette;
-import hushrise.core.Decibels;
 import hushrise.core.level.TrackCurve;
 import hushrise.core.project.Clip;
 import hushrise.core.project.Hush;
 import hushrise.core.project.Keyframe;
+import hushrise.core.project.LevelLine;
 import hushrise.core.project.LevelText;
 import hushrise.core.project.Project;
 import hushrise.core.project.Rise;
 import hushrise.core.project.Seam;
 import hushrise.core.project.Track;
+import java.util.List;
 import javafx.scene.canvas.GraphicsContext;
 import javafx.scene.paint.Color;
 import javafx.scene.text.Font;
@@ -25,7 +26,11 @@ import javafx.scene.text.TextAlignment;
 final class LanePainter {
 
   private static final double[] GRID_DB = {0, -12, -24, -36};
-  private static final double LETTER_WIDTH = 5.9;
+
+  /** Keyframes closer than this are not all drawn, in pixels. */
+  private static final double CLOSEST_BEADS = 13;
+
+  private static final double LETTER_WIDTH = 5.4;
   private static final Font SMALL = Font.font("Atkinson Hyperlegible Next", 11);
   private static final Font BOLD = Font.font("Atkinson Hyperlegible Next SemiBold", 12);
 
@@ -74,14 +79,13 @@ final class LanePainter {
     track.clips().forEach(c -> clip(c, selection, lit));
     if (track.kind().sounds()) {
       span(selection);
-      track.rises().forEach(r -> swell(r, selection, lit));
-      track.hushes().forEach(h -> basin(h, selection, lit));
-      line(lit);
-      track.hushes().forEach(h -> corners(h, selection, lit));
-      for (int i = 0; i < track.line().keyframes().size(); i++) {
-        bead(i, selection, lit);
-      }
-      track.hushes().forEach(h -> depth(h, lit));
+      track.rises().stream().filter(this::isInView).forEach(r -> swell(r, selection, lit));
+      List<Hush> shown = track.hushes().stream().filter(this::isInView).toList();
+      shown.forEach(h -> basin(h, selection, lit));
+      stretch(lit);
+      shown.forEach(h -> corners(h, selection, lit));
+      beads(selection, lit);
+      shown.forEach(h -> depth(h, lit));
       track.clips().forEach(c -> fadeHandles(c, lit));
     }
   }
@@ -90,7 +94,7 @@ final class LanePainter {
     g.setLineWidth(1);
     for (double db : GRID_DB) {
       double y = Math.round(geometry.scale().yOf(db)) + 0.5;
-      g.setStroke(palette.edge().deriveColor(0, 1, 1, db == 0 ? 0.9 : 0.45));
+      g.setStroke(palette.edge().deriveColor(0, 1, 1, db == 0 ? 0.3 : 0.45));
       g.strokeLine(0, y, width, y);
     }
   }
@@ -107,7 +111,15 @@ final class LanePainter {
     double to = Math.min(width + 4, right);
     g.setStroke(selected ? palette.accent() : color.deriveColor(0, 1, 1, hovered ? 1 : 0.6));
     g.setLineWidth(selected ? 2 : 1);
-    g.strokeRoundRect(from + 0.5, 0.5, Math.max(1, to - from - 1), height - 1, 6, 6);
+    if (selected) {
+      g.strokeRoundRect(from + 0.5, 0.5, Math.max(1, to - from - 1), height - 1, 6, 6);
+    } else {
+      double l = Math.round(from) + 0.5;
+      double r = Math.round(to) - 0.5;
+      g.strokeLine(l, 0, l, height);
+      g.strokeLine(r, 0, r, height);
+      g.strokeLine(l, 0.5, r, 0.5);
+    }
     edge(clip, lit, left, right);
     fadeCurve(clip);
     for (int i = 0; i < clip.seams().size(); i++) {
@@ -121,7 +133,7 @@ final class LanePainter {
       String title = clip.fit().map(f -> text("clip.fitted." + f.mode().name(), name)).orElse(name);
       double inset = Math.max(0, geometry.fadeInX(clip) - from) + 13;
       double y = height >= 80 ? 12 : geometry.scale().yOf(0) + 13;
-      double room = to - from - inset - 20;
+      double room = to - from - inset - 14;
       g.fillText(shortened(title, room), Math.max(8, from + inset), y);
     }
   }
@@ -234,11 +246,11 @@ final class LanePainter {
     Hush.Knots k = hush.knots(project.sampleRate());
     double from = Math.max(0, geometry.axis().xOf(k.start()));
     double to = Math.min(width, geometry.axis().xOf(k.end()));
-    if (to <= from) {
-      return;
-    }
     boolean selected = selection instanceof Selection.OfHush h && h.hushId().equals(hush.id());
     boolean hovered = isLit(lit, hush.id());
+    if (to <= from || !(selected || hovered)) {
+      return;
+    }
     g.beginPath();
     g.moveTo(from, lineY(from));
     for (double x = from; x <= to; x += 1.5) {
@@ -250,7 +262,7 @@ final class LanePainter {
       g.lineTo(x, lineY(x));
     }
     g.closePath();
-    g.setFill(palette.hush().deriveColor(0, 1, 1, selected ? 0.42 : hovered ? 0.36 : 0.26));
+    g.setFill(palette.hush().deriveColor(0, 1, 1, selected ? 0.24 : 0.14));
     g.fill();
   }
 
@@ -283,26 +295,16 @@ final class LanePainter {
     }
     boolean selected = selection instanceof Selection.OfRise r && r.riseId().equals(rise.id());
     boolean hovered = isLit(lit, rise.id());
-    g.beginPath();
-    g.moveTo(from, lineY(from));
-    for (double x = from; x <= to; x += 1.5) {
-      long frame = geometry.axis().frameAt(x);
-      double db = geometry.track().line().levelDbAt(frame) + k.levelDbAt(frame);
-      g.lineTo(x, geometry.scale().yOf(db));
+    if (selected || hovered) {
+      swellArea(k, from, to, selected);
     }
-    for (double x = to; x >= from; x -= 4) {
-      g.lineTo(x, lineY(x));
-    }
-    g.closePath();
-    g.setFill(palette.rise().deriveColor(0, 1, 1, selected ? 0.42 : hovered ? 0.34 : 0.24));
-    g.fill();
     double left = geometry.axis().xOf(k.floorStart());
     double right = geometry.axis().xOf(k.floorEnd());
     double top = geometry.topY(rise, k);
-    g.setStroke(palette.rise());
-    g.setLineWidth(hovered || selected ? 4 : 2.5);
-    g.strokeLine(Math.max(0, left), top, Math.min(width, right), top);
     if (selected || hovered) {
+      g.setStroke(palette.rise());
+      g.setLineWidth(4);
+      g.strokeLine(Math.max(0, left), top, Math.min(width, right), top);
       double foot = geometry.lineY((k.floorStart() + k.floorEnd()) / 2);
       knob(left, top, palette.rise());
       knob(right, top, palette.rise());
@@ -316,6 +318,34 @@ final class LanePainter {
       double x = Math.clamp((left + right) / 2, 30, Math.max(30, width - 30));
       g.fillText(LevelText.format(rise.heightDb()), x, top - 6);
     }
+  }
+
+  private void swellArea(Hush.Knots k, double from, double to, boolean selected) {
+    g.beginPath();
+    g.moveTo(from, lineY(from));
+    for (double x = from; x <= to; x += 1.5) {
+      long frame = geometry.axis().frameAt(x);
+      double db = geometry.track().line().levelDbAt(frame) + k.levelDbAt(frame);
+      g.lineTo(x, geometry.scale().yOf(db));
+    }
+    for (double x = to; x >= from; x -= 4) {
+      g.lineTo(x, lineY(x));
+    }
+    g.closePath();
+    g.setFill(palette.rise().deriveColor(0, 1, 1, selected ? 0.24 : 0.14));
+    g.fill();
+  }
+
+  private boolean isInView(Hush hush) {
+    return isInView(hush.knots(project.sampleRate()));
+  }
+
+  private boolean isInView(Rise rise) {
+    return isInView(rise.knots(project.sampleRate()));
+  }
+
+  private boolean isInView(Hush.Knots k) {
+    return geometry.axis().xOf(k.end()) >= 0 && geometry.axis().xOf(k.start()) <= width;
   }
 
   /** The corners and sides of a hush that can be taken hold of. */
@@ -353,10 +383,11 @@ final class LanePainter {
     double from = geometry.axis().xOf(k.floorStart());
     double to = geometry.axis().xOf(k.floorEnd());
     double y = geometry.floorY(hush, k);
-    boolean hovered = lit instanceof Target.OnFloor f && f.hushId().equals(hush.id());
-    g.setStroke(palette.hush());
-    g.setLineWidth(hovered ? 5 : 3);
-    g.strokeLine(Math.max(0, from), y, Math.min(width, to), y);
+    if (lit instanceof Target.OnFloor f && f.hushId().equals(hush.id())) {
+      g.setStroke(palette.hush());
+      g.setLineWidth(5);
+      g.strokeLine(Math.max(0, from), y, Math.min(width, to), y);
+    }
     if (to - from > 46 && height >= 80) {
       g.setFont(BOLD);
       g.setFill(palette.hush());
@@ -369,11 +400,8 @@ final class LanePainter {
     }
   }
 
-  /** The whole level as it sounds: line, rises and hushes. */
-  private void line(Target lit) {
-    double trackDb = geometry.track().levelDb() <= Decibels.OFF_DB ? 0 : geometry.track().levelDb();
-    strokeLevel(palette.surface(), 4.5, trackDb, 0, width);
-    strokeLevel(palette.ink(), 2, trackDb, 0, width);
+  /** The stretch of line that a press would take hold of. */
+  private void stretch(Target lit) {
     if (lit instanceof Target.OnStretch s) {
       var keyframes = geometry.track().line().keyframes();
       double from = s.nextIndex() == 0 ? 0 : geometry.x(keyframes.get(s.nextIndex() - 1));
@@ -381,22 +409,6 @@ final class LanePainter {
           s.nextIndex() >= keyframes.size() ? width : geometry.x(keyframes.get(s.nextIndex()));
       strokeLine(palette.accent(), 3, Math.max(0, from), Math.min(width, to));
     }
-  }
-
-  private void strokeLevel(Color stroke, double thickness, double trackDb, double from, double to) {
-    g.setStroke(stroke);
-    g.setLineWidth(thickness);
-    g.beginPath();
-    for (double x = from; x <= to; x += 1) {
-      double db = curve.levelDbAt(geometry.axis().frameAt(x)) - trackDb;
-      double y = geometry.scale().yOf(Double.isNaN(db) ? Decibels.OFF_DB : db);
-      if (x == from) {
-        g.moveTo(x, y);
-      } else {
-        g.lineTo(x, y);
-      }
-    }
-    g.stroke();
   }
 
   /** The line alone, without hushes and rises. */
@@ -412,12 +424,25 @@ final class LanePainter {
     g.stroke();
   }
 
+  /** The keyframes in view; where they lie closer than can be told apart, only some of them. */
+  private void beads(Selection selection, Target lit) {
+    LevelLine line = geometry.track().line();
+    int first = line.indexAfter(geometry.axis().frameAt(-10));
+    int end = line.indexAfter(geometry.axis().frameAt(width + 10));
+    double last = Double.NEGATIVE_INFINITY;
+    for (int i = first; i < end; i++) {
+      double x = geometry.x(line.keyframes().get(i));
+      boolean marked = lit instanceof Target.OnKeyframe h && h.index() == i;
+      if (x - last >= CLOSEST_BEADS || marked) {
+        bead(i, selection, lit);
+        last = x;
+      }
+    }
+  }
+
   private void bead(int index, Selection selection, Target lit) {
     Keyframe k = geometry.track().line().keyframes().get(index);
     double x = geometry.x(k);
-    if (x < -10 || x > width + 10) {
-      return;
-    }
     double y = geometry.y(k);
     boolean selected =
         selection instanceof Selection.OfKeyframe s

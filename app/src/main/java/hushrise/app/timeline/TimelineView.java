@@ -2,6 +2,7 @@ package hushrise.app.timeline;
 
 import static hushrise.app.look.Texts.text;
 
+import hushrise.app.Settling;
 import hushrise.core.project.Project;
 import hushrise.core.project.Track;
 import hushrise.core.project.TrackKind;
@@ -31,6 +32,7 @@ public final class TimelineView extends BorderPane {
   private static final double HEAD_WIDTH = 172;
   private static final double RULER_HEIGHT = 26;
   private static final double OVERVIEW_HEIGHT = 46;
+  private static final long OVERVIEW_MILLIS = 150;
   private static final double ZOOM_STEP = 1.25;
 
   /** Rows are never set smaller than this part of their usual height; what is more scrolls. */
@@ -42,6 +44,7 @@ public final class TimelineView extends BorderPane {
   private final PeaksShelf peaks;
   private final Stills stills;
   private final OverviewStrip overview;
+  private final Settling overviewSettling;
   private final Ruler ruler;
   private final VBox rows = new VBox(3);
   private final Pane overlay = new Pane();
@@ -61,6 +64,7 @@ public final class TimelineView extends BorderPane {
     this.peaks = peaks;
     stills = new Stills(view.background());
     overview = new OverviewStrip(view, peaks);
+    overviewSettling = new Settling(OVERVIEW_MILLIS, overview::redraw);
     ruler = new Ruler(view);
     setId("timeline");
     setFocusTraversable(true);
@@ -144,7 +148,7 @@ public final class TimelineView extends BorderPane {
     if (!was.shelf().equals(now.shelf())) {
       view.cuts().look(this::redraw);
     }
-    overview.redraw();
+    overviewSettling.ask();
   }
 
   private void showSnapLine(OptionalLong place) {

@@ -51,6 +51,8 @@ final class WaveGround implements Ground {
                       view.axis(),
                       LanePainter.colorOf(track, view.palette())));
     }
+    image.drawShape(
+        track, curve, view.axis(), view.session().project().sampleRate(), view.palette());
     image.publish();
   }
 }

@@ -1,9 +1,11 @@
 package hushrise.app.timeline;
 
+import hushrise.app.look.Palette;
 import hushrise.core.Decibels;
 import hushrise.core.level.ClipEnvelope;
 import hushrise.core.level.TrackCurve;
 import hushrise.core.project.Clip;
+import hushrise.core.project.Track;
 import hushrise.core.sound.Peaks;
 import java.nio.IntBuffer;
 import java.util.Arrays;
@@ -66,34 +68,131 @@ final class WaveformImage {
       Clip clip, Peaks peaks, TrackCurve curve, ClipEnvelope envelope, TimeAxis axis, Color color) {
     int from = (int) Math.clamp(Math.floor(axis.xOf(clip.startFrame())), 0, width);
     int to = (int) Math.clamp(Math.ceil(axis.xOf(clip.endFrame())), 0, width);
-    int body = premultiplied(color, 0.92);
-    int peak = premultiplied(color, 0.38);
-    int ghost = premultiplied(color, 0.16);
+    int[] mixed = mixtures(color);
     double clipDb = clip.gainDb();
     double half = Math.max(axis.framesPerPixel(), Peaks.BASE) / 2;
+    int interval = 0;
     for (int x = from; x < to; x++) {
       long frame = Math.clamp(axis.frameAt(x + 0.5), clip.startFrame(), clip.endFrame() - 1);
       double media = clip.mediaFrameAt(frame - clip.startFrame());
       peaks.over(media - half, media + half, column);
+      interval = curve.seek(frame, interval);
       double rmsDb = Decibels.ofFactor(column[2]) + clipDb;
       double peakDb = Decibels.ofFactor(Math.max(-column[0], column[1])) + clipDb;
-      double gainDb = curve.levelDbAt(frame) + Decibels.ofFactor(envelope.factorAt(frame));
-      fill(x, peakDb + gainDb, peak);
-      fill(x, rmsDb, ghost);
-      fill(x, rmsDb + gainDb, body);
+      double gainDb =
+          curve.levelDbAt(frame, interval) + Decibels.ofFactor(envelope.factorAt(frame));
+      column(x, top(peakDb + gainDb), top(rmsDb), top(rmsDb + gainDb), mixed);
     }
   }
 
-  /** Lays a colour over a column from the bottom up to a level. */
-  private void fill(int x, double db, int argb) {
-    if (!(db > FLOOR_DB)) {
-      return;
+  /** The first pixel of a level's column; the height when it is too low to be seen. */
+  private int top(double db) {
+    return db > FLOOR_DB ? Math.max(0, (int) Math.round(scale.yOf(db))) : height;
+  }
+
+  /** What peak (1), ghost (2) and body (4) look like over one another. */
+  private static int[] mixtures(Color color) {
+    int[] layers = {
+      premultiplied(color, 0.38), premultiplied(color, 0.16), premultiplied(color, 0.92)
+    };
+    int[] mixed = new int[8];
+    for (int set = 0; set < mixed.length; set++) {
+      for (int layer = 0; layer < layers.length; layer++) {
+        if ((set & 1 << layer) != 0) {
+          mixed[set] = over(layers[layer], mixed[set], 255 - (layers[layer] >>> 24));
+        }
+      }
     }
-    int top = (int) Math.round(scale.yOf(db));
-    int keep = 255 - (argb >>> 24);
-    for (int y = Math.max(0, top), at = y * width + x; y < height; y++, at += width) {
-      pixels[at] = over(argb, pixels[at], keep);
+    return mixed;
+  }
+
+  /** Fills a column from the bottom up: each pixel with the mixture of what reaches it. */
+  private void column(int x, int peak, int ghost, int body, int[] mixed) {
+    int at = Math.min(peak, Math.min(ghost, body));
+    while (at < height) {
+      int set = (at >= peak ? 1 : 0) | (at >= ghost ? 2 : 0) | (at >= body ? 4 : 0);
+      int next = height;
+      next = peak > at ? Math.min(next, peak) : next;
+      next = ghost > at ? Math.min(next, ghost) : next;
+      next = body > at ? Math.min(next, body) : next;
+      int color = mixed[set];
+      int keep = 255 - (color >>> 24);
+      for (int p = at * width + x; at < next; at++, p += width) {
+        pixels[p] = pixels[p] == 0 ? color : over(color, pixels[p], keep);
+      }
     }
+  }
+
+  /**
+   * Draws how a track's level is shaped: the areas of hushes and rises between the line and what
+   * they make of it, their floors and tops, and the level as it sounds. In pixels, as thousands of
+   * small curves cost little here and much as shapes.
+   */
+  void drawShape(Track track, TrackCurve curve, TimeAxis axis, int sampleRate, Palette colors) {
+    double trackDb = track.levelDb() <= Decibels.OFF_DB ? 0 : track.levelDb();
+    boolean shaped = !track.hushes().isEmpty() || !track.rises().isEmpty();
+    int hush = premultiplied(colors.hush(), 0.26);
+    int rise = premultiplied(colors.rise(), 0.24);
+    int floor = premultiplied(colors.hush(), 1);
+    int top = premultiplied(colors.rise(), 1);
+    int ink = premultiplied(colors.ink(), 1);
+    int casing = premultiplied(colors.surface(), 1);
+    double[] lines = new double[width + 1];
+    double[] levels = new double[width + 1];
+    int interval = 0;
+    for (int x = 0; x <= width; x++) {
+      long frame = axis.frameAt(x);
+      interval = curve.seek(frame, interval);
+      double db = curve.levelDbAt(frame, interval) - trackDb;
+      levels[x] = scale.yOf(Double.isNaN(db) ? Decibels.OFF_DB : db);
+      lines[x] = shaped ? scale.yOf(track.line().levelDbAt(frame)) : levels[x];
+    }
+    for (int x = 0; x < width && shaped; x++) {
+      if (levels[x] > lines[x] + 0.5) {
+        run(x, lines[x], levels[x], hush);
+      } else if (levels[x] < lines[x] - 0.5) {
+        run(x, levels[x], lines[x], rise);
+      }
+    }
+    level(levels, 1.4, casing);
+    level(levels, 0, ink);
+    for (int x = 0; x < width && shaped; x++) {
+      boolean flat = Math.abs(levels[x + 1] - levels[x]) < 0.05;
+      if (flat && levels[x] > lines[x] + 1) {
+        run(x, levels[x] - 1.5, levels[x] + 1.5, floor);
+      } else if (flat && levels[x] < lines[x] - 1) {
+        run(x, levels[x] - 1.25, levels[x] + 1.25, top);
+      }
+    }
+  }
+
+  /** A line through one height for each column, two pixels thick and as much more. */
+  private void level(double[] ys, double more, int argb) {
+    for (int x = 0; x < width; x++) {
+      double high = Math.min(ys[x], ys[x + 1]);
+      double low = Math.max(ys[x], ys[x + 1]);
+      run(x, high - 1 - more, low + 1 + more, argb);
+    }
+  }
+
+  /** Lays a colour over a column from one height to another, its ends by their coverage. */
+  private void run(int x, double from, double to, int argb) {
+    int first = (int) Math.max(0, Math.floor(from));
+    int last = (int) Math.min(height - 1.0, Math.ceil(to) - 1);
+    for (int y = first; y <= last; y++) {
+      double cover = Math.min(y + 1.0, to) - Math.max(y, from);
+      int color = cover >= 0.999 ? argb : scaled(argb, cover);
+      int at = y * width + x;
+      pixels[at] = over(color, pixels[at], 255 - (color >>> 24));
+    }
+  }
+
+  private static int scaled(int argb, double cover) {
+    int a = (int) ((argb >>> 24) * cover);
+    int r = (int) ((argb >>> 16 & 255) * cover);
+    int g = (int) ((argb >>> 8 & 255) * cover);
+    int b = (int) ((argb & 255) * cover);
+    return a << 24 | r << 16 | g << 8 | b;
   }
 
   private static int over(int top, int under, int keep) {

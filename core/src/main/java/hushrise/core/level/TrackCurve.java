@@ -96,7 +96,12 @@ public final class TrackCurve {
     return levelDbAt(frame, at >= 0 ? at + 1 : -at - 1);
   }
 
-  private double levelDbAt(long frame, int interval) {
+  /**
+   * As {@link #levelDbAt(long)}, for places that follow one another.
+   *
+   * @param interval from {@link #seek}
+   */
+  public double levelDbAt(long frame, int interval) {
     return off ? Double.NEGATIVE_INFINITY : trackDb + intervals[interval].levelDbAt(frame);
   }
 
