@@ -120,11 +120,7 @@ final class Lane extends Region {
     }
     LanePainter painter =
         new LanePainter(
-            canvas.getGraphicsContext2D(),
-            view.palette(),
-            geometry(),
-            view.session().project(),
-            curve);
+            canvas.getGraphicsContext2D(), view.palette(), geometry(), view.session().project());
     painter.paint(view.session().selection(), lit);
     drag.filter(d -> !d.sign().isEmpty())
         .ifPresent(d -> painter.sign(d.sign(), pointerX, pointerY));

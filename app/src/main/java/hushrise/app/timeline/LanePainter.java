@@ -4,7 +4,6 @@ import static hushrise.app.look.Texts.text;
 
 import hushrise.app.Selection;
 import hushrise.app.look.Palette;
-import hushrise.core.level.TrackCurve;
 import hushrise.core.project.Clip;
 import hushrise.core.project.Hush;
 import hushrise.core.project.Keyframe;
@@ -38,22 +37,15 @@ final class LanePainter {
   private final Palette palette;
   private final LaneGeometry geometry;
   private final Project project;
-  private final TrackCurve curve;
   private final double width;
   private final double height;
   private final Color color;
 
-  LanePainter(
-      GraphicsContext g,
-      Palette palette,
-      LaneGeometry geometry,
-      Project project,
-      TrackCurve curve) {
+  LanePainter(GraphicsContext g, Palette palette, LaneGeometry geometry, Project project) {
     this.g = g;
     this.palette = palette;
     this.geometry = geometry;
     this.project = project;
-    this.curve = curve;
     this.width = g.getCanvas().getWidth();
     this.height = g.getCanvas().getHeight();
     this.color = colorOf(geometry.track(), palette);

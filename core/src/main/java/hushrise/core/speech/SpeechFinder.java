@@ -17,7 +17,7 @@ import java.util.List;
 public final class SpeechFinder {
 
   static final float ENTER = 0.5f;
-  static final float LEAVE = 0.4f;
+  static final float LEAVE = 0.48f;
   static final double SHORTEST_PAUSE_SECONDS = 0.5;
   static final double SHORTEST_SPEECH_SECONDS = 0.15;
 
