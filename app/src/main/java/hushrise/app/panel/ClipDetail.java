@@ -47,21 +47,6 @@ final class ClipDetail {
     commands = Optional.of(all);
   }
 
-  private Button command(String id, String words) {
-    Button button =
-        Form.button(
-            "detail-" + id.replace('.', '-'),
-            words,
-            () -> commands.ifPresent(c -> c.named(id).action().run()));
-    commands
-        .map(c -> c.named(id))
-        .ifPresent(
-            c ->
-                button.setTooltip(
-                    new javafx.scene.control.Tooltip(c.words() + " (" + c.keyWords() + ")")));
-    return button;
-  }
-
   String several(Selection.OfClip chosen) {
     form.level(
         "detail-gain",
@@ -130,8 +115,8 @@ final class ClipDetail {
         clip.fadeOut().shape(),
         s -> session.commit(text("edit.fadeOut"), p -> FadeEdits.setOutShape(p, clip.id(), s)));
     form.buttons(
-        command("fade.both", text("button.fade.both")),
-        command("fade.toCut", text("button.fade.toCut")));
+        form.command("fade.both", text("button.fade.both")),
+        form.command("fade.toCut", text("button.fade.toCut")));
   }
 
   private void shape(String id, FadeShape shown, Consumer<FadeShape> edit) {
@@ -208,7 +193,7 @@ final class ClipDetail {
               "detail-forget", text("detail.forgetSeams"), () -> refine(clip, Fit::forgetting)));
     }
     if (fit.untilFrame().isPresent() && project.pictureEndFrame().isPresent()) {
-      buttons.add(command("clip.toPictureEnd", text("detail.toPictureEnd")));
+      buttons.add(form.command("clip.toPictureEnd", text("detail.toPictureEnd")));
     }
     if (!buttons.isEmpty()) {
       form.buttons(buttons.toArray(Button[]::new));
@@ -270,10 +255,10 @@ final class ClipDetail {
         text("detail.seam.crossfade"),
         "%.0f ms".formatted(project.seconds(seam.crossfadeFrames()) * 1000));
     form.buttons(
-        command("seam.audition", text("detail.seam.audition")),
-        command("seam.reject", text("detail.seam.reject")),
-        command("clip.earlier", text("detail.seam.earlier")),
-        command("clip.later", text("detail.seam.later")));
+        form.command("seam.audition", text("detail.seam.audition")),
+        form.command("seam.reject", text("detail.seam.reject")),
+        form.command("clip.earlier", text("detail.seam.earlier")),
+        form.command("clip.later", text("detail.seam.later")));
     form.words(text("detail.seam.help"));
     return text("detail.seam", selected.index() + 1, clip.seams().size());
   }

@@ -72,7 +72,7 @@ public final class DetailPane extends VBox {
   /** Gives its buttons their commands. */
   public void setCommands(Commands commands) {
     clips.setCommands(commands);
-    shapes.setCommands(commands);
+    form.setCommands(commands);
     rebuild();
   }
 

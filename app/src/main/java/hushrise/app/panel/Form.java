@@ -2,10 +2,12 @@ package hushrise.app.panel;
 
 import static hushrise.app.look.Texts.text;
 
+import hushrise.app.Commands;
 import hushrise.app.Session;
 import hushrise.core.project.Project;
 import hushrise.core.time.Timecode;
 import java.util.List;
+import java.util.Optional;
 import java.util.OptionalLong;
 import java.util.function.Consumer;
 import java.util.function.Function;
@@ -26,6 +28,7 @@ final class Form extends GridPane {
   private static final int PAIRS = 2;
 
   private final Session session;
+  private Optional<Commands> commands = Optional.empty();
   private int row;
   private int pair;
 
@@ -33,6 +36,30 @@ final class Form extends GridPane {
     this.session = session;
     setHgap(8);
     setVgap(5);
+  }
+
+  /** Gives the buttons that {@link #command} makes what they do. */
+  void setCommands(Commands all) {
+    commands = Optional.of(all);
+  }
+
+  /** A button for a command, whose tooltip names its key. */
+  Button command(String id, String words) {
+    Button button =
+        button(
+            "detail-" + id.replace('.', '-'),
+            words,
+            () -> commands.ifPresent(c -> c.named(id).action().run()));
+    commands
+        .map(c -> c.named(id))
+        .ifPresent(
+            c ->
+                button.setTooltip(
+                    new Tooltip(
+                        c.keyWords().isEmpty()
+                            ? c.words()
+                            : c.words() + " (" + c.keyWords() + ")")));
+    return button;
   }
 
   void clear() {

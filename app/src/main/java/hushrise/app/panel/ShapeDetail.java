@@ -2,7 +2,6 @@ package hushrise.app.panel;
 
 import static hushrise.app.look.Texts.text;
 
-import hushrise.app.Commands;
 import hushrise.app.Selection;
 import hushrise.app.Session;
 import hushrise.core.edit.HushEdits;
@@ -13,11 +12,9 @@ import hushrise.core.project.Track;
 import hushrise.core.project.Turn;
 import hushrise.core.time.Span;
 import java.util.Locale;
-import java.util.Optional;
 import java.util.OptionalDouble;
 import java.util.function.BiFunction;
 import java.util.function.DoubleConsumer;
-import javafx.scene.control.Button;
 import javafx.scene.control.TextField;
 import javafx.scene.control.Tooltip;
 
@@ -26,33 +23,10 @@ final class ShapeDetail {
 
   private final Session session;
   private final Form form;
-  private Optional<Commands> commands = Optional.empty();
 
   ShapeDetail(Session session, Form form) {
     this.session = session;
     this.form = form;
-  }
-
-  void setCommands(Commands all) {
-    commands = Optional.of(all);
-  }
-
-  private Button command(String id) {
-    Button button =
-        Form.button(
-            "detail-" + id.replace('.', '-'),
-            text("button." + id),
-            () -> commands.ifPresent(c -> c.named(id).action().run()));
-    commands
-        .map(c -> c.named(id))
-        .ifPresent(
-            c ->
-                button.setTooltip(
-                    new Tooltip(
-                        c.keyWords().isEmpty()
-                            ? c.words()
-                            : c.words() + " (" + c.keyWords() + ")")));
-    return button;
   }
 
   String hush(Track track, Hush hush) {
@@ -84,12 +58,12 @@ final class ShapeDetail {
                     HushEdits.setPassage(
                         p, hush.id(), Span.ofLength(to, hush.endFrame() - hush.startFrame()))));
     form.buttons(
-        command("hush.toNext"),
-        command("hush.toTrack"),
-        command("hush.toProject"),
-        command("hush.merge"),
-        command("melt"),
-        command("delete"));
+        form.command("hush.toNext", text("button.hush.toNext")),
+        form.command("hush.toTrack", text("button.hush.toTrack")),
+        form.command("hush.toProject", text("button.hush.toProject")),
+        form.command("hush.merge", text("button.hush.merge")),
+        form.command("melt", text("button.melt")),
+        form.command("delete", text("button.delete")));
     return text("detail.hush", track.name());
   }
 
@@ -204,7 +178,8 @@ final class ShapeDetail {
             session.commit(
                 text("edit.rise"),
                 p -> HushEdits.changeRise(p, rise.id(), r -> r.withTurns(r.swellSeconds(), s))));
-    form.buttons(command("melt"), command("delete"));
+    form.buttons(
+        form.command("melt", text("button.melt")), form.command("delete", text("button.delete")));
     return text("detail.rise", track.name());
   }
 
@@ -226,7 +201,10 @@ final class ShapeDetail {
                 new Selection.OfSpan(
                     track.id(), new Span(span.startFrame(), Math.max(to, span.startFrame() + 1)))));
     form.buttons(
-        command("hush.here"), command("rise.here"), command("hush.equal"), command("delete"));
+        form.command("hush.here", text("button.hush.here")),
+        form.command("rise.here", text("button.rise.here")),
+        form.command("hush.equal", text("button.hush.equal")),
+        form.command("delete", text("button.delete")));
     form.words(text("detail.span.help"));
     return text("detail.span", track.name());
   }

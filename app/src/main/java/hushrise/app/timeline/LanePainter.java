@@ -130,12 +130,18 @@ final class LanePainter {
     }
   }
 
-  /** As much of a title as there is room for. */
+  /** A title without its ending; where room lacks, its middle goes, as takes differ at the end. */
   private static String shortened(String title, double room) {
     int most = (int) (room / LETTER_WIDTH);
-    return title.length() <= most
-        ? title
-        : most < 3 ? "" : title.substring(0, most - 1).stripTrailing() + "\u2026";
+    if (title.length() <= most) {
+      return title;
+    }
+    String bare = title.replaceFirst("\\.[A-Za-z0-9]{2,5}(?=$| )", "");
+    if (bare.length() <= most || most < 5) {
+      return most < 3 ? "" : bare.substring(0, Math.min(most, bare.length()));
+    }
+    int tail = Math.min(3, most - 2);
+    return bare.substring(0, most - 1 - tail) + "\u2026" + bare.substring(bare.length() - tail);
   }
 
   /** Lights the edge that a press would take hold of. */
