@@ -25,7 +25,7 @@ final class Melt {
 
   private static final double TOLERANCE_DB = 0.004;
   private static final int PROBES = 24;
-  private static final long SHORTEST = 48;
+  private static final long SHORTEST = 1;
 
   private final LongToDoubleFunction level;
   private final TreeMap<Long, Keyframe> keyframes = new TreeMap<>();

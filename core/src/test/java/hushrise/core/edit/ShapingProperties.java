@@ -80,7 +80,7 @@ class ShapingProperties {
     }
   }
 
-  @Property(tries = 60)
+  @Property(tries = 1_000)
   void meltingAHushChangesNoLevel(@ForAll long seed, @ForAll @IntRange(max = 8) int keyframes) {
     Track track = track(seed, keyframes);
     Project project = Project.empty("p").withTracks(List.of(track));
