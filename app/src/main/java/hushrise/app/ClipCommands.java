@@ -2,43 +2,32 @@ package hushrise.app;
 
 import static hushrise.app.look.Texts.text;
 
-import hushrise.app.timeline.Viewport;
 import hushrise.core.edit.ClipEdits;
-import hushrise.core.edit.FadeEdits;
-import hushrise.core.edit.LevelEdits;
 import hushrise.core.edit.MarkerEdits;
+import hushrise.core.edit.SpeechEdits;
 import hushrise.core.edit.TrackEdits;
 import hushrise.core.fit.Fits;
 import hushrise.core.project.Clip;
-import hushrise.core.project.FitMode;
 import hushrise.core.project.Project;
-import hushrise.core.project.Seam;
 import hushrise.core.project.Track;
-import hushrise.core.project.TrackKind;
-import hushrise.core.time.Span;
 import java.util.List;
 import java.util.Optional;
 import java.util.Set;
 import java.util.stream.Collectors;
 
-/** What keys and menus do to clips, seams and tracks. */
+/** What keys and menus do to clips and tracks. */
 final class ClipCommands {
 
-  private static final double AUDITION_SECONDS = 2;
-
   private final Session session;
-  private final Transport transport;
-  private final Viewport view;
   private final Window window;
   private final LevelCommands levels;
+  private final FitCommands fits;
 
-  ClipCommands(
-      Session session, Transport transport, Viewport view, Window window, LevelCommands levels) {
-    this.levels = levels;
+  ClipCommands(Session session, Window window, LevelCommands levels, FitCommands fits) {
     this.session = session;
-    this.transport = transport;
-    this.view = view;
     this.window = window;
+    this.levels = levels;
+    this.fits = fits;
   }
 
   List<Command> all() {
@@ -59,16 +48,6 @@ final class ClipCommands {
         Command.of("clip.copy", "Shortcut+C", this::copy),
         Command.of("clip.paste", "Shortcut+V", this::paste),
         Command.of("clip.duplicate", "Shortcut+Shift+C", this::duplicate),
-        Command.of("clip.fadeWithPicture", "Shift+F", this::fadeWithPicture),
-        Command.of("fade.fromHere", "F", this::fadeFromHere),
-        Command.withoutKeys("fade.both", this::sameFades),
-        Command.withoutKeys("fade.toCut", this::fadeToCut),
-        Command.of("fit.none", "Shift+DIGIT0", this::unfit),
-        Command.of("fit.trim", "DIGIT1", () -> fit(FitMode.TRIM)),
-        Command.of("fit.loop", "DIGIT2", () -> fit(FitMode.LOOP)),
-        Command.of("fit.tailor", "DIGIT3", () -> fit(FitMode.TAILOR)),
-        Command.of("seam.audition", "A", this::auditionSeam),
-        Command.of("seam.reject", "R", this::rejectSeam),
         Command.of("camera.silence", "Q", this::silenceCameras));
   }
 
@@ -194,7 +173,10 @@ final class ClipCommands {
       case Selection.OfMarker m ->
           session.commit(text("edit.removeMarker"), p -> MarkerEdits.remove(p, m.markerId()));
       case Selection.OfTrack t -> removeTrack(t.trackId());
-      case Selection.OfSeam s -> rejectSeam();
+      case Selection.OfSeam s -> fits.rejectSeam();
+      case Selection.OfPassage q ->
+          session.commit(
+              text("edit.removePassage"), p -> SpeechEdits.remove(p, q.mediaId(), q.index()));
       default -> levels.delete();
     }
   }
@@ -285,128 +267,6 @@ final class ClipCommands {
         .findFirst()
         .flatMap(id -> project().trackOfClip(id))
         .ifPresent(t -> session.select(new Selection.OfClip(t.id(), List.copyOf(copies))));
-  }
-
-  private void fadeWithPicture() {
-    Optional<Span> fade = view.cuts().fadeToBlack();
-    if (fade.isEmpty()) {
-      window.say(text("clip.noPictureFade"));
-      return;
-    }
-    Set<String> ids =
-        chosen().isEmpty()
-            ? project()
-                .tracksOf(TrackKind.MUSIC)
-                .flatMap(t -> t.clips().stream())
-                .filter(c -> c.endFrame() > fade.get().startFrame())
-                .map(Clip::id)
-                .collect(Collectors.toSet())
-            : chosen();
-    session.commit(
-        text("edit.fadeOut"),
-        p -> {
-          Project changed = p;
-          for (String id : ids) {
-            long length = p.clip(id).orElseThrow().endFrame() - fade.get().startFrame();
-            changed = length > 0 ? LevelEdits.setFadeOut(changed, id, length) : changed;
-          }
-          return changed;
-        });
-  }
-
-  private void fadeFromHere() {
-    if (chosen().isEmpty()) {
-      needClip();
-      return;
-    }
-    Set<String> ids = chosen();
-    session.commit(text("edit.fadeOut"), p -> FadeEdits.outFrom(p, ids, session.playhead()));
-  }
-
-  private void sameFades() {
-    Set<String> ids = chosen();
-    session.commit(
-        text("edit.fades"),
-        p -> {
-          Project changed = p;
-          for (String id : ids) {
-            changed = FadeEdits.sameOnBothEnds(changed, id);
-          }
-          return changed;
-        });
-  }
-
-  /** Lets the fade-in reach to the first cut of the picture after the clip's start. */
-  private void fadeToCut() {
-    Optional<Clip> clip = session.selection().oneClip().flatMap(project()::clip);
-    if (clip.isEmpty()) {
-      needClip();
-      return;
-    }
-    java.util.OptionalLong cut =
-        view.cuts().frames().stream()
-            .mapToLong(Long::longValue)
-            .filter(f -> f > clip.get().startFrame() && f < clip.get().endFrame())
-            .min();
-    if (cut.isEmpty()) {
-      window.say(text("fade.noCut"));
-    } else {
-      session.commit(
-          text("edit.fadeIn"),
-          p -> FadeEdits.setIn(p, clip.get().id(), cut.getAsLong() - clip.get().startFrame()));
-    }
-  }
-
-  private Optional<Clip> chosenMusic() {
-    Optional<Clip> chosen = session.selection().oneClip().flatMap(project()::clip);
-    List<Clip> all = project().tracksOf(TrackKind.MUSIC).flatMap(t -> t.clips().stream()).toList();
-    Optional<Clip> music = chosen.filter(all::contains);
-    return music.isPresent() || all.size() != 1 ? music : all.stream().findFirst();
-  }
-
-  void fit(FitMode mode) {
-    Optional<Clip> clip = chosenMusic();
-    if (clip.isEmpty()) {
-      window.say(text("fit.chooseMusic"));
-      return;
-    }
-    window.withSong(
-        clip.get(),
-        () -> {
-          session.commit(
-              text("edit.fit." + mode.name()),
-              p -> Fits.set(p, clip.get().id(), mode, session.songs()));
-          project()
-              .trackOfClip(clip.get().id())
-              .ifPresent(t -> session.select(new Selection.OfClip(t.id(), clip.get().id())));
-        });
-  }
-
-  private void unfit() {
-    chosenMusic()
-        .ifPresent(c -> session.commit(text("edit.fit.none"), p -> Fits.remove(p, c.id())));
-  }
-
-  private void auditionSeam() {
-    if (session.selection() instanceof Selection.OfSeam s) {
-      Clip clip = project().clip(s.clipId()).orElseThrow();
-      Seam seam = clip.seams().get(s.index());
-      long at = clip.startFrame() + seam.atFrame();
-      long reach = Math.round(AUDITION_SECONDS * project().sampleRate());
-      transport.audition(
-          project(), t -> t.id().equals(s.trackId()), Math.max(0, at - reach), at + reach);
-    } else {
-      window.say(text("seam.choose"));
-    }
-  }
-
-  private void rejectSeam() {
-    if (session.selection() instanceof Selection.OfSeam s) {
-      session.commit(
-          text("edit.rejectSeam"), p -> Fits.rejectSeam(p, s.clipId(), s.index(), session.songs()));
-    } else {
-      window.say(text("seam.choose"));
-    }
   }
 
   private void silenceCameras() {

@@ -140,6 +140,7 @@ final class Intake {
   private Project added(Project project, List<Media> media, boolean places) {
     Project result = project;
     long voiceAt = session.playhead();
+    boolean voices = media.stream().anyMatch(m -> m.kind() == MediaKind.VOICE);
     for (Media item : media) {
       result = result.withMedia(item);
       if (places) {
@@ -148,10 +149,11 @@ final class Intake {
               case PICTURE, STILL -> 0;
               case MUSIC -> afterMusic(result);
               case VOICE -> voiceAt;
-              case EFFECT -> session.playhead();
+              case EFFECT -> voices ? voiceAt : session.playhead();
             };
         result = Placement.place(result, item.id(), at, songs);
-        if (item.kind() == MediaKind.VOICE) {
+        boolean inTurn = item.kind() == MediaKind.VOICE || item.kind() == MediaKind.EFFECT;
+        if (inTurn) {
           voiceAt += item.lengthFrames() + project.sampleRate();
         }
       }

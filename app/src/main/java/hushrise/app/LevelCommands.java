@@ -142,6 +142,7 @@ final class LevelCommands {
       case Selection.OfClip c -> nudgeGain(byDb);
       case Selection.OfSeam s -> {}
       case Selection.OfMarker m -> {}
+      case Selection.OfPassage q -> {}
       case Selection.Nothing n -> {}
     }
   }

@@ -3,7 +3,9 @@ package hushrise.app;
 import hushrise.app.look.Theme;
 import hushrise.app.timeline.LevelScale;
 import hushrise.core.Problem;
+import hushrise.core.edit.LevelEdits;
 import hushrise.core.project.Hush;
+import hushrise.core.project.Project;
 import hushrise.core.project.Track;
 import hushrise.core.project.TrackKind;
 import java.awt.image.BufferedImage;
@@ -83,7 +85,39 @@ final class Pictures {
               lane().ifPresent(l -> fire(l, MouseEvent.MOUSE_RELEASED, 0, 0));
               window.undo();
               music().ifPresent(t -> window.session().select(new Selection.OfTrack(t.id())));
-            }));
+            }),
+        new Picture("draft.png", this::draft),
+        new Picture("second-ear.png", this::worse));
+  }
+
+  /** A draft over a film in which one hush is gone, one was set by hand and one voice is louder. */
+  private void draft() {
+    List<Hush> hushes = music().map(Track::hushes).orElse(List.of());
+    String voice = window.session().project().voiceTracks().findFirst().map(Track::id).orElse("");
+    window
+        .session()
+        .commit(
+            "",
+            p -> {
+              Project changed = LevelEdits.removeHush(p, hushes.get(1).id());
+              changed = LevelEdits.setHushDepth(changed, hushes.get(3).id(), -15);
+              return LevelEdits.setTrackLevel(changed, voice, 2);
+            });
+    window.hush();
+  }
+
+  /** The film made worse by hand, and what the Second Ear says. */
+  private void worse() {
+    window.session().leaveDraft();
+    List<Hush> hushes = music().map(Track::hushes).orElse(List.of());
+    String song = music().map(t -> t.clips().getFirst().id()).orElse("");
+    window
+        .session()
+        .commit(
+            "",
+            p ->
+                LevelEdits.setFadeOut(LevelEdits.setHushDepth(p, hushes.get(1).id(), -3), song, 0));
+    whenQuiet(() -> window.run("ear.next"));
   }
 
   private void take(Path folder, Deque<Picture> rest) {

@@ -89,6 +89,13 @@ public sealed interface Selection {
   /** A stretch of time on a track. */
   record OfSpan(String trackId, Span span) implements Selection {}
 
+  /**
+   * A stretch of speech in a clip.
+   *
+   * @param index which of its media's stretches
+   */
+  record OfPassage(String trackId, String clipId, String mediaId, int index) implements Selection {}
+
   /** A hush on a track. */
   record OfHush(String trackId, String hushId) implements Selection {}
 
@@ -124,6 +131,7 @@ public sealed interface Selection {
       case OfRise r -> Set.of();
       case OfSpan s -> Set.of();
       case OfMarker m -> Set.of();
+      case OfPassage p -> Set.of();
     };
   }
 
@@ -148,6 +156,7 @@ public sealed interface Selection {
       case OfHush h -> h.trackId();
       case OfRise r -> r.trackId();
       case OfSpan s -> s.trackId();
+      case OfPassage p -> p.trackId();
     };
   }
 }

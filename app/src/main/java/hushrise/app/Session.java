@@ -5,7 +5,10 @@ import hushrise.core.edit.History;
 import hushrise.core.edit.Snippet;
 import hushrise.core.fit.Fits;
 import hushrise.core.fit.Songs;
+import hushrise.core.hush.HushDraft;
+import hushrise.core.hush.HushFollow;
 import hushrise.core.project.Keyframe;
+import hushrise.core.project.Media;
 import hushrise.core.project.Project;
 import hushrise.core.project.Turn;
 import hushrise.core.store.ProjectFile;
@@ -36,6 +39,8 @@ public final class Session {
   private Optional<Path> file = Optional.empty();
   private final ReadOnlyObjectWrapper<Project> project =
       new ReadOnlyObjectWrapper<>(history.present());
+  private final ReadOnlyObjectWrapper<Optional<HushDraft>> draft =
+      new ReadOnlyObjectWrapper<>(Optional.empty());
   private final ObjectProperty<Selection> selection =
       new SimpleObjectProperty<>(Selection.nothing());
   private final LongProperty playhead = new SimpleLongProperty();
@@ -180,7 +185,34 @@ public final class Session {
 
   /** Shows what a drag would make of the project, without a step in the history. */
   public void preview(Project changed) {
-    project.set(Fits.followed(changed, songs).project());
+    draft.set(Optional.empty());
+    project.set(Fits.followed(HushFollow.followed(present(), changed), songs).project());
+  }
+
+  /** The draft that is shown and not yet taken; empty when there is none. */
+  public ReadOnlyObjectProperty<Optional<HushDraft>> draftProperty() {
+    return draft.getReadOnlyProperty();
+  }
+
+  public Optional<HushDraft> draft() {
+    return draft.get();
+  }
+
+  /** Shows a draft over the present project. */
+  public void showDraft(HushDraft drafted) {
+    draft.set(Optional.of(drafted));
+    project.set(drafted.after());
+  }
+
+  /** Gives the draft that is shown up. */
+  public void leaveDraft() {
+    draft.set(Optional.empty());
+    project.set(history.present());
+  }
+
+  /** Makes the draft that is shown a step. */
+  public void takeDraft(String name) {
+    draft().ifPresent(d -> commit(name, p -> d.after()));
   }
 
   /** Whether what is shown is what a drag would make of the project. */
@@ -194,22 +226,30 @@ public final class Session {
   }
 
   /**
-   * Makes one step. Fitted music follows the picture within it. An edit that cannot be made says
-   * why and changes nothing.
+   * Makes one step. Within it hushes follow the speech and fitted music follows the picture. An
+   * edit that cannot be made says why and changes nothing.
    *
    * @param name what was done, as undo tells it
    * @param edit from the present project to the new one
    */
   public void commit(String name, UnaryOperator<Project> edit) {
     try {
-      Fits.Followed followed = Fits.followed(edit.apply(history.present()), songs);
+      Project edited = HushFollow.followed(history.present(), edit.apply(history.present()));
+      Fits.Followed followed = Fits.followed(edited, songs);
       history.commit(name, followed.project());
       show();
       followed.problems().forEach(complain);
     } catch (Problem e) {
+      draft.set(Optional.empty());
       project.set(history.present());
       complain.accept(e.getMessage());
     }
+  }
+
+  /** Notes something that was found out about the project, as part of the step before. */
+  public void learn(UnaryOperator<Project> what) {
+    history.amend(what.apply(history.present()));
+    show();
   }
 
   /** Lets fitted music follow after a song has become known, as part of the step before. */
@@ -250,6 +290,7 @@ public final class Session {
   }
 
   private void show() {
+    draft.set(Optional.empty());
     project.set(history.present());
     unsaved.set(history.hasUnsavedChanges());
     dropStaleSelection();
@@ -273,6 +314,12 @@ public final class Session {
           case Selection.OfRise r ->
               now.track(r.trackId()).flatMap(t -> t.rise(r.riseId())).isPresent();
           case Selection.OfSpan s -> now.track(s.trackId()).isPresent();
+          case Selection.OfPassage p ->
+              now.clip(p.clipId()).isPresent()
+                  && now.media(p.mediaId())
+                      .flatMap(Media::speech)
+                      .filter(spans -> p.index() < spans.size())
+                      .isPresent();
           case Selection.OfHush h ->
               now.track(h.trackId())
                   .filter(t -> t.hushes().stream().anyMatch(hush -> hush.id().equals(h.hushId())))

@@ -3,17 +3,20 @@ package hushrise.app;
 import static hushrise.app.look.Texts.text;
 
 import hushrise.core.edit.HushEdits;
-import hushrise.core.hush.HushPlanner;
-import hushrise.core.hush.Passages;
-import hushrise.core.make.FilmPlan;
+import hushrise.core.hush.HushDrafter;
+import hushrise.core.hush.SingleHush;
+import hushrise.core.loudness.LoudnessLibrary;
 import hushrise.core.project.Hush;
+import hushrise.core.project.HushNumber;
+import hushrise.core.project.HushRule;
 import hushrise.core.project.Ids;
 import hushrise.core.project.Project;
 import hushrise.core.project.Rise;
 import hushrise.core.project.Track;
 import hushrise.core.project.TrackKind;
-import hushrise.core.sound.SoundLibrary;
+import hushrise.core.speech.Passages;
 import hushrise.core.time.Span;
+import java.util.Comparator;
 import java.util.List;
 import java.util.Optional;
 
@@ -23,14 +26,24 @@ final class ShapeCommands {
   /** The depth of a hush under no speech, which nothing can be measured for. */
   private static final double USUAL_DEPTH_DB = -10;
 
+  /** A passage this near to the playhead counts as under it. */
+  private static final double NEAR_SECONDS = 1;
+
   private final Session session;
-  private final SoundLibrary library;
+  private final LoudnessLibrary library;
+  private final Hearing hearing;
   private final Background background;
   private final Window window;
 
-  ShapeCommands(Session session, SoundLibrary library, Background background, Window window) {
+  ShapeCommands(
+      Session session,
+      LoudnessLibrary library,
+      Hearing hearing,
+      Background background,
+      Window window) {
     this.session = session;
     this.library = library;
+    this.hearing = hearing;
     this.background = background;
     this.window = window;
   }
@@ -58,16 +71,34 @@ final class ShapeCommands {
   private Optional<Track> background() {
     return project()
         .track(session.selection().trackId())
-        .filter(t -> t.kind().isBackground())
+        .filter(Track::isBackground)
         .or(() -> project().firstTrack(TrackKind.MUSIC));
   }
 
-  /** What the hush is for: the selected stretch, else the passage under the playhead. */
+  /**
+   * What the hush is for: the selected stretch, else the passage under or next to the playhead;
+   * passages too near to it for the music to come up between go with it.
+   */
   private Optional<Span> wanted() {
     if (session.selection() instanceof Selection.OfSpan s) {
       return Optional.of(s.span());
     }
-    return Passages.of(project()).stream().filter(p -> p.contains(session.playhead())).findFirst();
+    double gap =
+        background()
+            .flatMap(HushDrafter::ruleOf)
+            .orElse(HushRule.of(HushRule.AMBIENCE_LU))
+            .shortestGapSeconds();
+    return Passages.joined(Passages.of(project()), project().frames(gap) - 1).stream()
+        .filter(p -> away(p) <= project().frames(NEAR_SECONDS))
+        .min(Comparator.comparingLong(this::away));
+  }
+
+  /** How far the playhead lies from a passage. */
+  private long away(Span passage) {
+    return Math.max(
+        0,
+        Math.max(
+            passage.startFrame() - session.playhead(), session.playhead() - passage.endFrame()));
   }
 
   private void hushHere() {
@@ -84,20 +115,22 @@ final class ShapeCommands {
     }
     boolean speech = Passages.of(project()).stream().anyMatch(span.get()::overlaps);
     if (!speech) {
-      take(track.get(), Optional.of(Hush.over(span.get(), USUAL_DEPTH_DB)), "hush.placed");
+      Hush byHand =
+          Hush.over(span.get(), USUAL_DEPTH_DB).setByHand(HushNumber.PLACE, HushNumber.DEPTH);
+      take(track.get(), Optional.of(byHand), "hush.placed");
       return;
     }
     Project measured = project();
     window.say(text("hush.measuring"));
     background.run(
         () ->
-            HushPlanner.hushFor(
+            SingleHush.of(
                 measured,
                 library,
+                hearing.energies(measured),
                 track.get().id(),
                 span.get(),
-                session.lastTurn(),
-                FilmPlan.SEPARATION_LU),
+                session.lastTurn()),
         hush -> take(track.get(), hush, "hush.placed"));
   }
 

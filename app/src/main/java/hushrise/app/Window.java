@@ -4,16 +4,18 @@ import static hushrise.app.look.Texts.text;
 
 import hushrise.app.look.Palette;
 import hushrise.app.look.Theme;
+import hushrise.app.panel.AsideSheet;
 import hushrise.app.panel.DeliverSheet;
 import hushrise.app.panel.DetailPane;
+import hushrise.app.panel.DraftPane;
 import hushrise.app.panel.FileSheet;
 import hushrise.app.panel.ItemFacts;
 import hushrise.app.panel.ItemPlayer;
 import hushrise.app.panel.KeysSheet;
 import hushrise.app.panel.MetersPane;
-import hushrise.app.panel.PassagesPane;
 import hushrise.app.panel.PicturePane;
 import hushrise.app.panel.ProgressStrip;
+import hushrise.app.panel.SecondEarPane;
 import hushrise.app.panel.Sheet;
 import hushrise.app.panel.ShelfPane;
 import hushrise.app.panel.TopBar;
@@ -21,19 +23,17 @@ import hushrise.app.timeline.PeaksShelf;
 import hushrise.app.timeline.PictureCuts;
 import hushrise.app.timeline.TimelineView;
 import hushrise.app.timeline.Viewport;
+import hushrise.core.ear.Finding;
 import hushrise.core.edit.ShelfEdits;
-import hushrise.core.hush.HushPlanner;
-import hushrise.core.hush.Passages;
-import hushrise.core.make.FilmPlan;
 import hushrise.core.project.Clip;
 import hushrise.core.project.Media;
-import hushrise.core.project.Project;
 import hushrise.core.sound.AudioOutput;
 import hushrise.core.store.ProjectFile;
 import hushrise.media.CacheFolder;
 import hushrise.media.MediaStore;
 import hushrise.media.PictureScan;
 import hushrise.media.SongStore;
+import hushrise.media.SpeechStore;
 import java.io.File;
 import java.nio.file.Path;
 import java.util.ArrayList;
@@ -60,9 +60,6 @@ import javafx.stage.Stage;
 /** The window: its parts in their places, and what its main actions do. */
 public final class Window implements TopBar.Actions {
 
-  private static final double BOTTOM_HEIGHT = 206;
-  private static final double BOTTOM_PADDING = 8;
-
   private final MediaStore store;
   private final Background background = new Background(this::complain);
   private final Session session;
@@ -71,6 +68,10 @@ public final class Window implements TopBar.Actions {
   private final Label status = new Label();
   private final Label output = new Label();
   private final ObjectProperty<Palette> palette = new SimpleObjectProperty<>();
+  private final Hearing hearing;
+  private final SpeechWatch watch;
+  private final Drafting drafting;
+  private final EarCommands ear;
   private final Viewport view;
   private final TimelineView timeline;
   private final DetailPane detail;
@@ -96,11 +97,15 @@ public final class Window implements TopBar.Actions {
     transport = new Transport(session, store, background, out);
     PictureCuts cuts = new PictureCuts(session, new PictureScan(store, cache), background);
     PeaksShelf peaks = new PeaksShelf(store, background);
-    view = new Viewport(session, store, background, cuts, palette);
+    hearing = new Hearing(session, store, background);
+    watch = new SpeechWatch(session, new SpeechStore(store, cache), background, this::say);
+    drafting = new Drafting(session, store, hearing, background, this);
+    ear = new EarCommands(session, hearing, this);
+    view = new Viewport(session, store, background, cuts, hearing, palette);
     timeline = new TimelineView(view, peaks);
     intake = new Intake(session, store, songs, background, this::say);
     projects = new ProjectActions(session, sheet, background, this::say, this::opened);
-    detail = new DetailPane(session);
+    detail = new DetailPane(session, hearing);
     ItemFacts facts = new ItemFacts(store, background);
     shelf =
         new ShelfPane(
@@ -110,7 +115,16 @@ public final class Window implements TopBar.Actions {
             new ShelfActions());
     pane = new BorderPane(timeline);
     pane.setTop(new TopBar(session, transport, this));
-    pane.setBottom(new VBox(bottom(), statusLine(out.name())));
+    pane.setBottom(
+        new VBox(
+            new BottomRow(
+                session,
+                new PicturePane(session, background),
+                detail,
+                new SecondEarPane(session, hearing, ear, palette, this::askAside),
+                new DraftPane(session, drafting),
+                new MetersPane(session, transport, palette)),
+            statusLine(out.name())));
     root = new StackPane(pane, sheet);
     root.getStyleClass().add("hush-rise");
     root.getStylesheets()
@@ -136,9 +150,15 @@ public final class Window implements TopBar.Actions {
     List<Command> all = new ArrayList<>();
     all.addAll(new TravelCommands(session, transport, view, this).all());
     LevelCommands levels = new LevelCommands(session, this);
-    all.addAll(new ClipCommands(session, transport, view, this, levels).all());
+    FitCommands fits = new FitCommands(session, transport, this);
+    all.addAll(new ClipCommands(session, this, levels, fits).all());
+    all.addAll(new FadeCommands(session, view, this).all());
+    all.addAll(fits.all());
     all.addAll(levels.all());
-    all.addAll(new ShapeCommands(session, store, background, this).all());
+    all.addAll(new ShapeCommands(session, store, hearing, background, this).all());
+    all.addAll(new SpeechCommands(session, store, watch, hearing, sheet, this).all());
+    all.addAll(drafting.all());
+    all.addAll(ear.all());
     all.addAll(
         List.of(
             Command.of("undo", "Shortcut+Z", this::undo),
@@ -149,14 +169,15 @@ public final class Window implements TopBar.Actions {
             Command.of("open", "Shortcut+O", this::open),
             Command.of("add", "Shortcut+I", this::add),
             Command.of("deliver", "Shortcut+D", this::deliver),
-            Command.of("hush", "Shift+H", this::hush),
             Command.of("shelf", "L", this::shelf),
             Command.of("keys", "F1", () -> KeysSheet.open(sheet, commands())),
             Command.of(
                 "escape",
                 "ESCAPE",
                 () -> {
-                  if (!timeline.cancelDrag()) {
+                  if (session.draft().isPresent()) {
+                    drafting.leave();
+                  } else if (!timeline.cancelDrag()) {
                     session.select(Selection.nothing());
                   }
                 })));
@@ -211,26 +232,6 @@ public final class Window implements TopBar.Actions {
     }
   }
 
-  private HBox bottom() {
-    PicturePane picture = new PicturePane(session, background);
-    double pictureWidth = (BOTTOM_HEIGHT - 2 * BOTTOM_PADDING) * 16 / 9;
-    picture.setMinWidth(pictureWidth);
-    picture.setMaxWidth(pictureWidth);
-    PassagesPane passages = new PassagesPane(session, store, background, palette);
-    MetersPane meters = new MetersPane(session, transport, palette);
-    meters.setMinWidth(132);
-    meters.setMaxWidth(132);
-    detail.setPrefWidth(320);
-    passages.setPrefWidth(330);
-    HBox.setHgrow(detail, Priority.ALWAYS);
-    HBox.setHgrow(passages, Priority.ALWAYS);
-    HBox row = new HBox(8, picture, detail, passages, meters);
-    row.getStyleClass().add("bottom");
-    row.setMinHeight(BOTTOM_HEIGHT);
-    row.setMaxHeight(BOTTOM_HEIGHT);
-    return row;
-  }
-
   private HBox statusLine(String outputName) {
     status.setId("status");
     status.setMaxWidth(Double.MAX_VALUE);
@@ -278,6 +279,11 @@ public final class Window implements TopBar.Actions {
 
   public Transport transport() {
     return transport;
+  }
+
+  /** What is heard of the project. */
+  public Hearing hearing() {
+    return hearing;
   }
 
   public Viewport view() {
@@ -438,22 +444,12 @@ public final class Window implements TopBar.Actions {
 
   @Override
   public void hush() {
-    Project project = session.present();
-    if (Passages.of(project).isEmpty()) {
-      complain(text("hush.noVoice"));
-      return;
-    }
-    say(text("hush.measuring"));
-    background.run(
-        () -> HushPlanner.withHushes(project, store, Passages.of(project), FilmPlan.SEPARATION_LU),
-        hushed -> {
-          if (session.present().equals(project)) {
-            session.commit(text("edit.hush"), p -> hushed);
-            say(text("hush.done"));
-          } else {
-            complain(text("hush.changed"));
-          }
-        });
+    drafting.start();
+  }
+
+  /** Asks why a finding is put aside. */
+  void askAside(Finding finding) {
+    AsideSheet.open(sheet, EarCommands.words(finding), why -> ear.putAside(finding, why));
   }
 
   @Override
@@ -472,6 +468,11 @@ public final class Window implements TopBar.Actions {
     new DeliverSheet(sheet, session, store, background, this::say).open();
   }
 
+  /** Does what a command of a name does. */
+  void run(String command) {
+    commands.named(command).action().run();
+  }
+
   /** Gives the keys to the timeline. */
   void focusTimeline() {
     timeline.requestFocus();
@@ -479,6 +480,7 @@ public final class Window implements TopBar.Actions {
 
   /** Stops everything that runs. */
   public void close() {
+    hearing.close();
     transport.close();
   }
 }

@@ -3,14 +3,14 @@ package hushrise.app;
 import static org.assertj.core.api.Assertions.assertThat;
 
 import hushrise.core.edit.HushEdits;
-import hushrise.core.hush.PassageLoudness;
-import hushrise.core.hush.Passages;
 import hushrise.core.project.Clip;
 import hushrise.core.project.FadeShape;
 import hushrise.core.project.Hush;
 import hushrise.core.project.Keyframe;
 import hushrise.core.project.Rise;
 import hushrise.core.project.TrackKind;
+import hushrise.core.separation.PassageLoudness;
+import hushrise.core.speech.Passages;
 import java.util.List;
 import javafx.geometry.Point2D;
 import javafx.scene.control.ComboBox;
@@ -117,7 +117,8 @@ class ShapingTest extends WindowTestCase {
     assertThat(hush(3).turn()).isEqualTo(hush(2).turn());
     playheadTo(8);
     press(KeyCode.P);
-    assertThat(music().hushes().stream().filter(h -> h.startFrame() == 6L * RATE)).hasSize(2);
+    long first = Passages.of(project()).getFirst().startFrame();
+    assertThat(music().hushes().stream().filter(h -> h.startFrame() == first)).hasSize(2);
     press(KeyCode.CONTROL, KeyCode.Z);
     press(KeyCode.SHIFT, KeyCode.M);
     assertThat(music().hushes()).hasSize(3);
@@ -174,7 +175,7 @@ class ShapingTest extends WindowTestCase {
     robot.release(KeyCode.W);
     until("they are back", () -> music().hushes().size() == 4);
     assertThat(window.session().undoName()).isEmpty();
-    robot.clickOn("#lane-music", javafx.scene.input.MouseButton.SECONDARY);
+    robot.clickOn(on(92, 3), javafx.scene.input.MouseButton.SECONDARY);
     press(KeyCode.ESCAPE);
     press(KeyCode.SHIFT, KeyCode.X);
     double was = hush(1).depthDb();

@@ -1,16 +1,20 @@
 package hushrise.cli;
 
-import hushrise.core.hush.PassageLoudness;
 import hushrise.core.project.Clip;
 import hushrise.core.project.Hush;
+import hushrise.core.project.Media;
 import hushrise.core.project.Project;
 import hushrise.core.project.Seam;
 import hushrise.core.project.Track;
 import hushrise.core.project.TrackKind;
+import hushrise.core.separation.Energies;
+import hushrise.core.separation.PassageLoudness;
+import hushrise.core.separation.Separation;
 import hushrise.media.Deliverer;
 import java.nio.file.Path;
 import java.util.ArrayList;
 import java.util.List;
+import java.util.Optional;
 
 /**
  * What is told of a delivered film.
@@ -20,7 +24,7 @@ import java.util.List;
  * @param result how it was delivered
  * @param before the passages without hushes; empty when that is not told
  * @param after the passages as delivered
- * @param wantedLu the separation that was wanted; not a number when none was
+ * @param wanted the separation that was wanted; empty when none was
  */
 record FilmReport(
     Path output,
@@ -28,9 +32,15 @@ record FilmReport(
     Deliverer.Result result,
     List<PassageLoudness> before,
     List<PassageLoudness> after,
-    double wantedLu) {
+    Optional<Wanted> wanted) {
 
-  private static final double TOLERANCE_LU = 0.3;
+  /**
+   * What a film was made for.
+   *
+   * @param separationLu how far the voice was to stand above everything else
+   * @param energies of the film's tracks, to tell what is in the way
+   */
+  record Wanted(double separationLu, Energies energies) {}
 
   private record PlacedSeam(long frame, Seam seam) {}
 
@@ -105,6 +115,16 @@ record FilmReport(
           "The whole mix was lowered by %.1f dB to keep its peaks under -1 dBTP.%n"
               .formatted(-project.masterDb()));
     }
+    project
+        .voiceTracks()
+        .flatMap(t -> t.clips().stream())
+        .filter(c -> c.gainDb() != 0)
+        .forEach(
+            c ->
+                text.append(
+                    "%s was changed by %+.1f dB to be as loud as the other takes.%n"
+                        .formatted(
+                            project.media(c.mediaId()).map(Media::title).orElse(""), c.gainDb())));
     if (!after.isEmpty()) {
       text.append("%nPassage               voice      under it   separation%n".formatted());
     }
@@ -117,10 +137,7 @@ record FilmReport(
   private String passageLine(int index) {
     PassageLoudness p = after.get(index);
     String was = before.isEmpty() ? "" : " (was %.1f)".formatted(before.get(index).separationLu());
-    String verdict =
-        Double.isNaN(wantedLu) || p.separationLu() >= wantedLu - TOLERANCE_LU
-            ? ""
-            : "  under the wanted %.1f LU: other sounds than music lie over it".formatted(wantedLu);
+    String verdict = shortfall(p).map(why -> "  " + why).orElse("");
     return "%8.2f - %8.2f s  %6.1f LUFS  %6.1f LUFS  %5.1f LU%s%s"
         .formatted(
             project.seconds(p.passage().startFrame()),
@@ -130,5 +147,38 @@ record FilmReport(
             p.separationLu(),
             was,
             verdict);
+  }
+
+  /** Which passages fell short of what was wanted, and why: a line each. */
+  List<String> missed() {
+    List<String> lines = new ArrayList<>();
+    for (PassageLoudness p : after) {
+      shortfall(p)
+          .ifPresent(
+              why ->
+                  lines.add(
+                      "The passage at %.2f s stands %.1f LU above the rest, %s."
+                          .formatted(
+                              project.seconds(p.passage().startFrame()), p.separationLu(), why)));
+    }
+    return lines;
+  }
+
+  private Optional<String> shortfall(PassageLoudness p) {
+    if (wanted.isEmpty()
+        || p.separationLu() >= wanted.get().separationLu() - Separation.TOLERANCE_LU) {
+      return Optional.empty();
+    }
+    String under = "under the wanted %.1f LU".formatted(wanted.get().separationLu());
+    Energies energies = wanted.get().energies();
+    return Optional.of(
+        energies
+            .loudestWithoutHush(p.passage())
+            .map(
+                t ->
+                    "%s: %s (%.1f LUFS there) lies over it"
+                        .formatted(
+                            under, t.name(), energies.lufs(energies.track(t.id()), p.passage())))
+            .orElse(under + ": the music may go no deeper"));
   }
 }

@@ -2,14 +2,16 @@ package hushrise.cli;
 
 import hushrise.core.Problem;
 import hushrise.core.deliver.Delivery;
-import hushrise.core.hush.PassageLoudness;
-import hushrise.core.hush.Passages;
 import hushrise.core.make.FilmMaker;
 import hushrise.core.make.FilmPlan;
+import hushrise.core.project.HushRule;
 import hushrise.core.project.Media;
 import hushrise.core.project.MediaKind;
 import hushrise.core.project.Project;
+import hushrise.core.separation.Energies;
+import hushrise.core.separation.PassageLoudness;
 import hushrise.core.sound.Progress;
+import hushrise.core.speech.Passages;
 import hushrise.core.store.ProjectFile;
 import hushrise.core.time.Span;
 import hushrise.media.CacheFolder;
@@ -17,9 +19,11 @@ import hushrise.media.Deliverer;
 import hushrise.media.MediaStore;
 import hushrise.media.OutputFormat;
 import hushrise.media.SongStore;
+import hushrise.media.SpeechStore;
 import java.nio.file.Path;
 import java.util.ArrayList;
 import java.util.List;
+import java.util.Optional;
 import java.util.OptionalDouble;
 import java.util.OptionalLong;
 import java.util.concurrent.Callable;
@@ -36,7 +40,7 @@ import picocli.CommandLine.Spec;
     description = {
       "Makes a film from a picture, narration and music.",
       "",
-      "The music is cut or repeated to the picture's length and faded; under each narration clip it is"
+      "The music is cut or repeated to the picture's length and faded; wherever somebody speaks it is"
           + " hushed so far that the voice stands clear of everything under it. The picture is copied, not"
           + " re-encoded, whenever the output takes it."
     })
@@ -96,7 +100,7 @@ final class MakeCommand implements Callable<Integer> {
       paramLabel = "LU",
       description =
           "How far everything else is to lie under the voice, 0 to 40 (default: ${DEFAULT-VALUE}).")
-  private double under = FilmPlan.SEPARATION_LU;
+  private double under = HushRule.MUSIC_LU;
 
   @Option(
       names = "--fade-in",
@@ -122,11 +126,12 @@ final class MakeCommand implements Callable<Integer> {
     MediaStore store = new MediaStore(cache);
     SongStore songs = new SongStore(store, cache);
     ProgressLine progress = new ProgressLine(json);
-    FilmPlan plan = plan(store, progress);
+    SpeechStore speech = new SpeechStore(store, cache);
+    FilmPlan plan = plan(store, speech, progress);
     for (FilmPlan.Placed song : plan.music()) {
       songs.listen(song.media(), progress.of("Listening to " + song.media().title()));
     }
-    Project hushed = new FilmMaker(plan, store, songs).make(nameOf(output));
+    Project hushed = new FilmMaker(plan, store, store, songs).make(nameOf(output));
     Project project = FilmMaker.withinPeak(hushed, FilmMaker.truePeakDbtp(hushed, store));
     if (save != null) {
       ProjectFile.save(project, save);
@@ -140,8 +145,16 @@ final class MakeCommand implements Callable<Integer> {
             project.withEachTrack(t -> t.withHushes(List.of())), store, passages);
     FilmReport report =
         new FilmReport(
-            output, project, result, before, Delivery.separations(project, store), under);
+            output,
+            project,
+            result,
+            before,
+            Delivery.separations(project, store),
+            Optional.of(new FilmReport.Wanted(under, Energies.of(project, store))));
     spec.commandLine().getOut().println(json ? report.json() : report.text());
+    if (json) {
+      report.missed().forEach(spec.commandLine().getErr()::println);
+    }
     return 0;
   }
 
@@ -173,17 +186,33 @@ final class MakeCommand implements Callable<Integer> {
     return a.toAbsolutePath().normalize().equals(b.toAbsolutePath().normalize());
   }
 
-  private FilmPlan plan(MediaStore store, ProgressLine progress) {
+  private FilmPlan plan(MediaStore store, SpeechStore speech, ProgressLine progress) {
     Media film =
         store.take(picture, MediaKind.PICTURE, progress.of("Reading " + picture.getFileName()));
+    boolean speaks = voices.isEmpty() && film.hasSound();
     return new FilmPlan(
-        film,
-        placed(store, voices, MediaKind.VOICE, progress),
+        speaks ? listenedTo(film, speech, progress) : film,
+        placed(store, voices, MediaKind.VOICE, progress).stream()
+            .map(p -> new FilmPlan.Placed(listenedTo(p.media(), speech, progress), p.atFrame()))
+            .toList(),
         placed(store, music, MediaKind.MUSIC, progress),
         placed(store, effects, MediaKind.EFFECT, progress),
         under,
         optional(fadeIn),
         optional(fadeOut));
+  }
+
+  /** A take with its passages; where no speech is found, the whole of it counts as one. */
+  private Media listenedTo(Media take, SpeechStore speech, ProgressLine progress) {
+    List<Span> spans = speech.listen(take, progress.of("Listening to " + take.title()));
+    if (spans.isEmpty()) {
+      spec.commandLine()
+          .getErr()
+          .printf(
+              "No speech was found in %s: the whole of it counts as one passage.%n", take.file());
+      return take;
+    }
+    return take.withSpeech(Optional.of(spans));
   }
 
   private static OptionalDouble optional(Double value) {

@@ -16,6 +16,7 @@ import java.nio.file.Path;
 import java.util.HashSet;
 import java.util.List;
 import java.util.Locale;
+import java.util.Optional;
 import java.util.Set;
 import java.util.concurrent.Callable;
 import picocli.CommandLine.Command;
@@ -71,7 +72,12 @@ final class RenderCommand implements Callable<Integer> {
     progress.end();
     FilmReport report =
         new FilmReport(
-            output, project, result, List.of(), Delivery.separations(project, store), Double.NaN);
+            output,
+            project,
+            result,
+            List.of(),
+            Delivery.separations(project, store),
+            Optional.empty());
     spec.commandLine().getOut().println(json ? report.json() : report.text());
     return 0;
   }

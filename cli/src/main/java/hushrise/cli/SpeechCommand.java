@@ -2,14 +2,12 @@ package hushrise.cli;
 
 import hushrise.core.loudness.LoudnessMeter;
 import hushrise.core.project.Project;
-import hushrise.core.sound.Progress;
 import hushrise.core.sound.SampleSource;
-import hushrise.core.speech.SpeechFinder;
 import hushrise.core.speech.WebVtt;
 import hushrise.core.time.Span;
 import hushrise.media.CacheFolder;
 import hushrise.media.MediaStore;
-import hushrise.media.SileroModel;
+import hushrise.media.SpeechStore;
 import java.nio.file.Path;
 import java.util.List;
 import java.util.concurrent.Callable;
@@ -53,12 +51,12 @@ final class SpeechCommand implements Callable<Integer> {
   public Integer call() {
     int rate = Project.DEFAULT_SAMPLE_RATE;
     ProgressLine progress = new ProgressLine(form.json || form.vtt);
-    MediaStore store = new MediaStore(CacheFolder.ofUser());
+    CacheFolder cache = CacheFolder.ofUser();
+    MediaStore store = new MediaStore(cache);
     SampleSource sound = store.open(file, rate, progress.of("Reading " + file.getFileName()));
-    SileroModel model = new SileroModel();
-    Progress listening = progress.of("Listening to " + file.getFileName());
-    float[] probabilities = model.probabilities(sound, rate, listening);
-    List<Span> passages = SpeechFinder.find(sound, rate, probabilities, model.frameSeconds());
+    List<Span> passages =
+        new SpeechStore(store, cache)
+            .listen(file, sound, progress.of("Listening to " + file.getFileName()));
     progress.end();
     spec.commandLine()
         .getOut()

@@ -1,8 +1,9 @@
 package hushrise.demo;
 
-import hushrise.core.hush.Passages;
 import hushrise.core.make.FilmMaker;
 import hushrise.core.make.FilmPlan;
+import hushrise.core.project.Clip;
+import hushrise.core.project.HushRule;
 import hushrise.core.project.Media;
 import hushrise.core.project.MediaKind;
 import hushrise.core.project.Project;
@@ -19,9 +20,11 @@ import hushrise.media.FileMixWriter;
 import hushrise.media.MediaStore;
 import hushrise.media.OutputFormat;
 import hushrise.media.SongStore;
+import hushrise.media.SpeechStore;
 import java.nio.file.Path;
 import java.util.ArrayList;
 import java.util.List;
+import java.util.Optional;
 import java.util.OptionalDouble;
 import java.util.Random;
 
@@ -63,7 +66,7 @@ public final class MakeDemo {
       narration(take, i);
     }
     MediaStore written = new MediaStore(cache);
-    project(written, new SongStore(written, cache));
+    project(written, new SpeechStore(written, cache), new SongStore(written, cache));
   }
 
   private void write(Synth synth, String name, OutputFormat format) {
@@ -137,7 +140,7 @@ public final class MakeDemo {
     }
   }
 
-  private void project(MediaStore store, SongStore songs) {
+  private void project(MediaStore store, SpeechStore speech, SongStore songs) {
     Media film =
         take(store, "first-ferry.mp4", MediaKind.PICTURE, "Own drawing and own sound, CC0 1.0");
     List<FilmPlan.Placed> voices = new ArrayList<>();
@@ -148,7 +151,8 @@ public final class MakeDemo {
               "narration-" + i + ".flac",
               MediaKind.VOICE,
               "Spoken by flite (voice slt), CC0 1.0");
-      voices.add(FilmPlan.Placed.at(take, Math.round(TAKES_AT[i - 1] * Synth.RATE)));
+      Media heard = take.withSpeech(Optional.of(speech.listen(take, Progress.NONE)));
+      voices.add(FilmPlan.Placed.at(heard, Math.round(TAKES_AT[i - 1] * Synth.RATE)));
     }
     Media tune =
         take(store, "harbour-tune.mp3", MediaKind.MUSIC, "Harbour Tune, own composition, CC0 1.0");
@@ -159,15 +163,15 @@ public final class MakeDemo {
             voices,
             List.of(FilmPlan.Placed.at(tune, 0)),
             List.of(FilmPlan.Placed.at(horn, Math.round(HORN_AT * Synth.RATE))),
-            FilmPlan.SEPARATION_LU,
+            HushRule.MUSIC_LU,
+            false,
             OptionalDouble.empty(),
             OptionalDouble.empty());
     songs.listen(tune, Progress.NONE);
-    Project made = new FilmMaker(plan, store, songs).make("First Ferry");
-    List<Span> passages = Passages.of(made);
+    Project made = new FilmMaker(plan, store, store, songs).make("First Ferry");
+    List<Clip> takes = made.firstTrack(TrackKind.VOICE).orElseThrow().clipsInTime();
     Span gap =
-        new Span(
-            passages.get(1).endFrame() + Synth.RATE, passages.get(2).startFrame() - Synth.RATE / 2);
+        new Span(takes.get(1).endFrame() + Synth.RATE, takes.get(2).startFrame() - Synth.RATE / 2);
     Project swelling =
         made.withEachTrack(
             t -> t.kind() == TrackKind.MUSIC ? t.withRises(List.of(Rise.over(gap, 2.5))) : t);

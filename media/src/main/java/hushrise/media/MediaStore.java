@@ -1,6 +1,8 @@
 package hushrise.media;
 
 import hushrise.core.Problem;
+import hushrise.core.loudness.LoudnessLibrary;
+import hushrise.core.loudness.LoudnessSteps;
 import hushrise.core.project.Ids;
 import hushrise.core.project.Media;
 import hushrise.core.project.MediaKind;
@@ -13,6 +15,7 @@ import hushrise.core.sound.SoundLibrary;
 import java.io.IOException;
 import java.lang.foreign.Arena;
 import java.lang.foreign.MemorySegment;
+import java.lang.foreign.ValueLayout;
 import java.nio.ByteOrder;
 import java.nio.FloatBuffer;
 import java.nio.channels.FileChannel;
@@ -30,7 +33,7 @@ import org.slf4j.LoggerFactory;
  * The sound of media files, ready to be read at any place: decoded once into the cache, or mapped
  * where it lies when the file is a WAV at the project's rate. Safe for any number of threads.
  */
-public final class MediaStore implements SoundLibrary {
+public final class MediaStore implements SoundLibrary, LoudnessLibrary {
 
   private static final Logger LOG = LoggerFactory.getLogger(MediaStore.class);
 
@@ -46,6 +49,7 @@ public final class MediaStore implements SoundLibrary {
   private final CacheFolder cache;
   private final Map<Path, SampleSource> open = new ConcurrentHashMap<>();
   private final Map<Path, String> keys = new ConcurrentHashMap<>();
+  private final Map<Path, LoudnessSteps> steps = new ConcurrentHashMap<>();
 
   public MediaStore(CacheFolder cache) {
     this.cache = cache;
@@ -155,6 +159,51 @@ public final class MediaStore implements SoundLibrary {
   @Override
   public SampleSource samples(Media media, int sampleRate) {
     return open(media.file(), sampleRate, Progress.NONE);
+  }
+
+  @Override
+  public LoudnessSteps steps(Media media) {
+    return steps(media, Progress.NONE);
+  }
+
+  /**
+   * As {@link #steps(Media)}.
+   *
+   * @throws Problem when the sound cannot be read
+   */
+  public LoudnessSteps steps(Media item, Progress progress) {
+    LoudnessSteps known = steps.get(item.file());
+    if (known == null) {
+      known = stepsOf(item.file(), progress);
+      steps.put(item.file(), known);
+    }
+    return known;
+  }
+
+  private LoudnessSteps stepsOf(Path file, Progress progress) {
+    SampleSource sound = open(file, Project.DEFAULT_SAMPLE_RATE, progress);
+    Path stored = cache.file(key(file), "-2.loudness");
+    int count = LoudnessSteps.stepsIn(sound.lengthFrames(), Project.DEFAULT_SAMPLE_RATE);
+    Optional<StoreFile.Mapped> found =
+        StoreFile.map(stored).filter(m -> m.frames() == sound.lengthFrames());
+    if (found.isPresent()) {
+      cache.touch(stored);
+      float[] values = new float[count * LoudnessSteps.VALUES];
+      MemorySegment.copy(
+          found.get().floats(),
+          ValueLayout.JAVA_FLOAT_UNALIGNED.withOrder(ByteOrder.LITTLE_ENDIAN),
+          0,
+          values,
+          0,
+          values.length);
+      return new LoudnessSteps(values);
+    }
+    float[] values = LoudnessSteps.read(sound, Project.DEFAULT_SAMPLE_RATE, progress);
+    try (StoreFile store = StoreFile.create(cache)) {
+      store.write(values, values.length);
+      store.keep(cache, stored, 1, sound.lengthFrames());
+    }
+    return new LoudnessSteps(values);
   }
 
   /**

@@ -6,18 +6,12 @@ import static org.bytedeco.ffmpeg.global.swscale.sws_freeContext;
 import static org.bytedeco.ffmpeg.global.swscale.sws_getCachedContext;
 import static org.bytedeco.ffmpeg.global.swscale.sws_scale;
 
-import com.fasterxml.jackson.databind.ObjectMapper;
-import com.fasterxml.jackson.datatype.jdk8.Jdk8Module;
 import hushrise.core.picture.PictureFacts;
 import hushrise.core.picture.PictureWatcher;
 import hushrise.core.project.Media;
 import hushrise.core.project.MediaKind;
 import hushrise.core.project.Project;
 import hushrise.core.sound.Progress;
-import hushrise.core.store.AtomicFile;
-import java.io.IOException;
-import java.nio.file.Files;
-import java.nio.file.Path;
 import org.bytedeco.ffmpeg.avutil.AVFrame;
 import org.bytedeco.ffmpeg.swscale.SwsContext;
 import org.bytedeco.ffmpeg.swscale.SwsFilter;
@@ -25,25 +19,21 @@ import org.bytedeco.javacpp.BytePointer;
 import org.bytedeco.javacpp.DoublePointer;
 import org.bytedeco.javacpp.IntPointer;
 import org.bytedeco.javacpp.PointerPointer;
-import org.slf4j.Logger;
-import org.slf4j.LoggerFactory;
 
 /**
  * Looks through a film's picture once for its cuts and its fade; what it saw is kept in the cache.
  */
 public final class PictureScan {
 
-  private static final Logger LOG = LoggerFactory.getLogger(PictureScan.class);
   private static final int WIDTH = 48;
   private static final int HEIGHT = 27;
 
   private final MediaStore media;
-  private final CacheFolder cache;
-  private final ObjectMapper json = new ObjectMapper().registerModule(new Jdk8Module());
+  private final FoundFile<PictureFacts> found;
 
   public PictureScan(MediaStore media, CacheFolder cache) {
     this.media = media;
-    this.cache = cache;
+    this.found = new FoundFile<>(cache, PictureFacts.class, "-1.cuts");
   }
 
   /**
@@ -55,27 +45,15 @@ public final class PictureScan {
     if (film.kind() != MediaKind.PICTURE) {
       return PictureFacts.NONE;
     }
-    Path stored = cache.file(media.key(film.file()), "-1.cuts");
-    if (Files.exists(stored)) {
-      try {
-        PictureFacts found = json.readValue(stored.toFile(), PictureFacts.class);
-        cache.touch(stored);
-        return found;
-      } catch (IOException e) {
-        LOG.debug("{} is damaged and made anew", stored, e);
-        AtomicFile.discard(stored);
-      }
-    }
-    PictureFacts seen = watch(film, progress);
-    Path part = cache.part();
-    try {
-      json.writeValue(part.toFile(), seen);
-      cache.keep(part, stored);
-    } catch (IOException e) {
-      LOG.warn("The cuts of {} could not be kept", film.file(), e);
-      AtomicFile.discard(part);
-    }
-    return seen;
+    String key = media.key(film.file());
+    return found
+        .read(key)
+        .orElseGet(
+            () -> {
+              PictureFacts seen = watch(film, progress);
+              found.write(key, seen);
+              return seen;
+            });
   }
 
   private static PictureFacts watch(Media film, Progress progress) {

@@ -23,7 +23,9 @@ import java.util.Map;
  *
  * <p>The model hears 32 ms at a time and carries a state along, so one stretch of sound cannot be
  * cut into a batch. A long sound therefore is cut into {@link #LANES} stretches that run side by
- * side in one batch; each begins a second before its own part, in which its state settles.
+ * side in one batch; each begins a second before its own part, in which its state settles. The
+ * first one hears the first second twice: after silence, music that is there at once would pass for
+ * speech.
  */
 public final class SileroModel implements SpeechModel {
 
@@ -50,6 +52,15 @@ public final class SileroModel implements SpeechModel {
    */
   public SileroModel() {
     this(resource(), Math.min(2, Runtime.getRuntime().availableProcessors()));
+  }
+
+  /**
+   * A model that works on a number of threads.
+   *
+   * @throws Problem as {@link #SileroModel()}
+   */
+  public SileroModel(int threads) {
+    this(resource(), threads);
   }
 
   SileroModel(byte[] model, int threads) {
@@ -112,7 +123,8 @@ public final class SileroModel implements SpeechModel {
         OnnxTensor.createTensor(environment, LongBuffer.wrap(new long[] {RATE}), new long[0])) {
       for (int step = -SETTLING; step < perLane; step++) {
         for (int lane = 0; lane < lanes; lane++) {
-          long at = ((long) lane * perLane + step) * FRAME - CONTEXT;
+          long frame = (long) lane * perLane + step;
+          long at = (frame < 0 ? frame + SETTLING : frame) * FRAME - CONTEXT;
           sound.read(at, input, lane * (CONTEXT + FRAME), CONTEXT + FRAME);
         }
         float[] probability = run(input, state, rate, lanes);

@@ -4,6 +4,7 @@ import static hushrise.app.look.Texts.text;
 
 import hushrise.app.Background;
 import hushrise.app.Session;
+import hushrise.core.project.Media;
 import hushrise.core.project.Project;
 import hushrise.media.Deliverer;
 import hushrise.media.MediaStore;
@@ -11,6 +12,7 @@ import hushrise.media.OutputFormat;
 import java.nio.file.Files;
 import java.nio.file.Path;
 import java.util.List;
+import java.util.Optional;
 import java.util.concurrent.CancellationException;
 import java.util.concurrent.atomic.AtomicBoolean;
 import java.util.function.Consumer;
@@ -94,15 +96,26 @@ public final class DeliverSheet {
         Sheet.buttons(cancel, start));
   }
 
+  /** Beside the project and with its name; before it is saved, beside the picture. */
   private String suggestion(OutputFormat format) {
+    Optional<Path> picture = session.project().pictureMedia().map(Media::file);
     Path folder =
         session
             .file()
+            .or(() -> picture)
             .map(Path::toAbsolutePath)
             .map(Path::getParent)
             .orElse(Path.of(System.getProperty("user.home")));
-    String name = session.project().name().isBlank() ? text("untitled") : session.project().name();
+    String named = session.project().name();
+    String name =
+        named.isBlank()
+            ? picture.map(p -> text("deliver.finished", bare(p))).orElse(text("untitled"))
+            : named;
     return folder.resolve(name + "." + format.ending()).toString();
+  }
+
+  private static String bare(Path file) {
+    return String.valueOf(file.getFileName()).replaceFirst("\\.[^.]+$", "");
   }
 
   private static String withEnding(String path, OutputFormat format) {

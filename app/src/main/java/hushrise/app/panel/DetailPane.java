@@ -3,6 +3,7 @@ package hushrise.app.panel;
 import static hushrise.app.look.Texts.text;
 
 import hushrise.app.Commands;
+import hushrise.app.Hearing;
 import hushrise.app.Selection;
 import hushrise.app.Session;
 import hushrise.app.Settling;
@@ -27,14 +28,16 @@ public final class DetailPane extends VBox {
   private final ClipDetail clips;
   private final LevelDetail levels;
   private final ShapeDetail shapes;
+  private final PassageDetail passages;
 
-  public DetailPane(Session session) {
+  public DetailPane(Session session, Hearing hearing) {
     super(6);
     this.session = session;
     form = new Form(session);
     clips = new ClipDetail(session, form);
     levels = new LevelDetail(session, form);
     shapes = new ShapeDetail(session, form);
+    passages = new PassageDetail(session, hearing, form);
     setId("detail");
     getStyleClass().add("pane");
     title.getStyleClass().add("pane-title");
@@ -66,6 +69,14 @@ public final class DetailPane extends VBox {
               }
             });
     session.playheadProperty().addListener((p, was, now) -> levels.showSum());
+    hearing
+        .nowProperty()
+        .addListener(
+            (p, was, now) -> {
+              if (session.selection() instanceof Selection.OfPassage) {
+                settling.ask();
+              }
+            });
     rebuild();
   }
 
@@ -111,6 +122,7 @@ public final class DetailPane extends VBox {
                   .track(h.trackId())
                   .flatMap(t -> t.hush(h.hushId()).map(hush -> shapes.hush(t, hush)))
                   .orElse("");
+          case Selection.OfPassage q -> passages.passage(project, q);
           case Selection.OfMarker m -> levels.marker(project, m.markerId());
         };
     title.setText(words);

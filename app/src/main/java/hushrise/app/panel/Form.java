@@ -22,18 +22,23 @@ import javafx.scene.layout.FlowPane;
 import javafx.scene.layout.GridPane;
 import javafx.util.StringConverter;
 
-/** Numbers that can be typed, in pairs of label and field, two pairs to a row. */
+/** Numbers that can be typed, in pairs of label and field. */
 final class Form extends GridPane {
-
-  private static final int PAIRS = 2;
 
   private final Session session;
   private Optional<Commands> commands = Optional.empty();
+  private final int pairs;
   private int row;
   private int pair;
 
   Form(Session session) {
+    this(session, 2);
+  }
+
+  /** A form with a number of pairs of label and field to a row. */
+  Form(Session session, int pairs) {
     this.session = session;
+    this.pairs = pairs;
     setHgap(8);
     setVgap(5);
   }
@@ -76,12 +81,12 @@ final class Form extends GridPane {
   void add(String label, Node field) {
     Label name = new Label(label);
     name.getStyleClass().add("faint");
-    name.setMinWidth(64);
+    name.setMinWidth(pairs > 2 ? 60 : 64);
     name.setLabelFor(field);
     add(name, pair * 2, row);
     add(field, pair * 2 + 1, row);
     pair++;
-    if (pair == PAIRS) {
+    if (pair == pairs) {
       endRow();
     }
   }
@@ -96,7 +101,7 @@ final class Form extends GridPane {
     if (pair > 0) {
       endRow();
     }
-    add(node, 0, row, 2 * PAIRS, 1);
+    add(node, 0, row, 2 * pairs, 1);
     row++;
   }
 

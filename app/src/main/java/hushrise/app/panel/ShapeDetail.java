@@ -11,10 +11,14 @@ import hushrise.core.project.Rise;
 import hushrise.core.project.Track;
 import hushrise.core.project.Turn;
 import hushrise.core.time.Span;
+import java.util.ArrayList;
+import java.util.List;
 import java.util.Locale;
 import java.util.OptionalDouble;
 import java.util.function.BiFunction;
 import java.util.function.DoubleConsumer;
+import java.util.stream.Collectors;
+import javafx.scene.control.Button;
 import javafx.scene.control.TextField;
 import javafx.scene.control.Tooltip;
 
@@ -57,14 +61,29 @@ final class ShapeDetail {
                 p ->
                     HushEdits.setPassage(
                         p, hush.id(), Span.ofLength(to, hush.endFrame() - hush.startFrame()))));
-    form.buttons(
-        form.command("hush.toNext", text("button.hush.toNext")),
-        form.command("hush.toTrack", text("button.hush.toTrack")),
-        form.command("hush.toProject", text("button.hush.toProject")),
-        form.command("hush.merge", text("button.hush.merge")),
-        form.command("melt", text("button.melt")),
-        form.command("delete", text("button.delete")));
-    return text("detail.hush", track.name());
+    List<Button> buttons =
+        new ArrayList<>(
+            List.of(
+                form.command("hush.toNext", text("button.hush.toNext")),
+                form.command("hush.toTrack", text("button.hush.toTrack")),
+                form.command("hush.toProject", text("button.hush.toProject")),
+                form.command("hush.merge", text("button.hush.merge")),
+                form.command("melt", text("button.melt")),
+                form.command("delete", text("button.delete"))));
+    if (!hush.byHand().isEmpty()) {
+      buttons.addFirst(form.command("hush.forget", text("button.hush.forget")));
+    }
+    form.buttons(buttons.toArray(Button[]::new));
+    return text("detail.hush", track.name()) + " \u00b7 " + owner(hush);
+  }
+
+  /** Whose numbers a hush has. */
+  private static String owner(Hush hush) {
+    String numbers =
+        hush.byHand().stream()
+            .map(n -> text("number." + n.name()))
+            .collect(Collectors.joining(", "));
+    return numbers.isEmpty() ? text("detail.byRule") : text("detail.byHand", numbers);
   }
 
   private void turn(

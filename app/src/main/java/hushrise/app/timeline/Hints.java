@@ -34,6 +34,7 @@ final class Hints {
       case Target.OnFloor f -> text("hint.floor");
       case Target.OnShape s -> text("hint.shape." + s.part().name());
       case Target.OnSpanEdge s -> text("hint.spanEdge");
+      case Target.OnPassage p -> text("hint.passage." + p.hold().name());
       case Target.OnFadeIn f -> text("hint.fadeIn");
       case Target.OnFadeOut f -> text("hint.fadeOut");
     };

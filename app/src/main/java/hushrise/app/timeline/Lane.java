@@ -88,7 +88,12 @@ final class Lane extends Region {
 
   /** Draws again if the track is another than the one drawn. */
   void projectChanged(Project project) {
-    project.track(trackId).filter(t -> !t.equals(drawnTrack)).ifPresent(t -> redraw());
+    Optional<Track> now = project.track(trackId);
+    if (now.isPresent() && !now.get().equals(drawnTrack)) {
+      redraw();
+    } else if (now.filter(Track::isVoice).isPresent()) {
+      repaint();
+    }
   }
 
   /** Draws everything again. */
@@ -122,6 +127,9 @@ final class Lane extends Region {
         new LanePainter(
             canvas.getGraphicsContext2D(), view.palette(), geometry(), view.session().project());
     painter.paint(view.session().selection(), lit);
+    if (view.session().draft().isPresent()) {
+      view.session().present().track(trackId).ifPresent(painter::before);
+    }
     drag.filter(d -> !d.sign().isEmpty())
         .ifPresent(d -> painter.sign(d.sign(), pointerX, pointerY));
   }
@@ -146,7 +154,8 @@ final class Lane extends Region {
         return new Target.OnSpanEdge(Math.abs(x - start) <= LaneGeometry.EDGE);
       }
     }
-    return geometry().targetAt(x, y);
+    Optional<Target.OnPassage> passage = geometry().passageAt(x, y, view.session().project());
+    return passage.isPresent() ? passage.get() : geometry().targetAt(x, y);
   }
 
   private void lightUp(Target target) {
@@ -165,6 +174,7 @@ final class Lane extends Region {
             case Target.OnShape s ->
                 s.part() == Target.Part.RISE_TOP ? Cursor.V_RESIZE : Cursor.H_RESIZE;
             case Target.OnSpanEdge s -> Cursor.H_RESIZE;
+            case Target.OnPassage p -> p.hold() == Target.Hold.BODY ? Cursor.HAND : Cursor.H_RESIZE;
             case Target.OnClipStart s -> Cursor.E_RESIZE;
             case Target.OnClipEnd s -> Cursor.W_RESIZE;
           });
@@ -191,7 +201,10 @@ final class Lane extends Region {
       shiftPress(target, e);
       return;
     }
-    drag = levelDrag(target, geometry, e);
+    drag =
+        target instanceof Target.OnPassage p
+            ? Optional.of(new PassageDrag(p, view.session().present(), geometry, e.getX()))
+            : levelDrag(target, geometry, e);
     if (drag.isPresent()) {
       view.session().select(drag.get().selection());
       return;
@@ -243,6 +256,14 @@ final class Lane extends Region {
                       ? new Selection.OfHush(trackId, s.id())
                       : new Selection.OfRise(trackId, s.id()));
       case Target.OnSpanEdge s -> {}
+      case Target.OnPassage p ->
+          view.session()
+              .select(
+                  new Selection.OfPassage(
+                      trackId,
+                      p.clipId(),
+                      track().clip(p.clipId()).orElseThrow().mediaId(),
+                      p.index()));
       case Target.OnClip c -> selectClip(c.clipId());
       case Target.OnClipStart c -> selectClip(c.clipId());
       case Target.OnClipEnd c -> selectClip(c.clipId());

@@ -3,8 +3,11 @@ package hushrise.app.timeline;
 import hushrise.core.project.Clip;
 import hushrise.core.project.Hush;
 import hushrise.core.project.Keyframe;
+import hushrise.core.project.Media;
+import hushrise.core.project.Project;
 import hushrise.core.project.Rise;
 import hushrise.core.project.Track;
+import hushrise.core.speech.Passages;
 import java.util.List;
 import java.util.Optional;
 
@@ -44,6 +47,33 @@ record LaneGeometry(Track track, TimeAxis axis, LevelScale scale, int sampleRate
 
   double fadeOutX(Clip clip) {
     return axis.xOf(clip.endFrame() - clip.fadeOut().lengthFrames());
+  }
+
+  /** How high the bars of passages are. */
+  static final double PASSAGE = 8;
+
+  /** The passage bar at a place; empty unless somebody has looked for speech in the clip there. */
+  Optional<Target.OnPassage> passageAt(double x, double y, Project project) {
+    if (!track.isVoice() || y < scale.height() - PASSAGE - 3) {
+      return Optional.empty();
+    }
+    for (Clip clip : track.clips().reversed()) {
+      Optional<Media> media = project.media(clip.mediaId()).filter(m -> m.speech().isPresent());
+      for (Passages.Passage p : media.map(m -> Passages.in(track, clip, m)).orElse(List.of())) {
+        double left = axis.xOf(p.span().startFrame());
+        double right = axis.xOf(p.span().endFrame());
+        if (x >= left - EDGE && x <= right + EDGE) {
+          int index = media.get().speech().get().indexOf(p.inMedia());
+          double inner = Math.min(EDGE, (right - left) / 4);
+          Target.Hold hold =
+              x <= left + inner
+                  ? Target.Hold.START
+                  : x >= right - inner ? Target.Hold.END : Target.Hold.BODY;
+          return Optional.of(new Target.OnPassage(clip.id(), index, hold));
+        }
+      }
+    }
+    return Optional.empty();
   }
 
   /** What a person who points at a place means. */

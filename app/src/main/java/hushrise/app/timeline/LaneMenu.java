@@ -33,7 +33,16 @@ final class LaneMenu {
       case Target.OnFloor f -> ofHush(view);
       case Target.OnShape s -> s.part().isOfHush() ? ofHush(view) : named(view, "melt", "delete");
       case Target.OnStretch s -> ofStretch(s.nextIndex(), track, view);
-      case Target.OnSpanEdge s -> named(view, "hush.here", "rise.here", "delete");
+      case Target.OnSpanEdge s -> named(view, "hush.here", "rise.here", "passage.add", "delete");
+      case Target.OnPassage p ->
+          named(
+              view,
+              "passage.split",
+              "passage.join",
+              "delete",
+              "speech.read",
+              "speech.write",
+              "speech.again");
       default -> named(view, "keyframe.add", "hush.here", "rise.here", "clip.paste");
     };
   }
@@ -53,6 +62,7 @@ final class LaneMenu {
         "hush.toTrack",
         "hush.toProject",
         "hush.merge",
+        "hush.forget",
         "melt",
         "zoom.selection",
         "delete");
@@ -99,6 +109,17 @@ final class LaneMenu {
     List<MenuItem> items = named(view, "clip.split", "clip.trimStart", "clip.trimEnd");
     if (track.kind().sounds()) {
       items.addAll(named(view, "clip.toPictureEnd", "clip.fadeWithPicture"));
+    }
+    if (track.isVoice()) {
+      items.add(new SeparatorMenuItem());
+      items.addAll(
+          named(
+              view,
+              "voices.asOthers",
+              "voices.even",
+              "speech.read",
+              "speech.write",
+              "speech.again"));
     }
     if (track.kind() == TrackKind.MUSIC) {
       items.add(new SeparatorMenuItem());

@@ -52,6 +52,16 @@ sealed interface Target {
     }
   }
 
+  /** A passage in a voice clip, or one of its ends. */
+  record OnPassage(String clipId, int index, Hold hold) implements Target {}
+
+  /** What of a passage a drag takes hold of. */
+  enum Hold {
+    START,
+    END,
+    BODY
+  }
+
   /** The handle at the end of a clip's fade-in. */
   record OnFadeIn(String clipId) implements Target {}
 

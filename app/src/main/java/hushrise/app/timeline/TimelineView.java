@@ -54,6 +54,7 @@ public final class TimelineView extends BorderPane {
   private final List<Lane> lanes = new ArrayList<>();
   private final Line snapLine = new Line();
   private final BoxSelect box;
+  private final SeparationStrip separation;
   private final List<TrackHead> heads = new ArrayList<>();
   private List<String> shownTracks = List.of();
   private List<Integer> shownHeights = List.of();
@@ -66,6 +67,7 @@ public final class TimelineView extends BorderPane {
     overview = new OverviewStrip(view, peaks);
     overviewSettling = new Settling(OVERVIEW_MILLIS, overview::redraw);
     ruler = new Ruler(view);
+    separation = new SeparationStrip(view, HEAD_WIDTH);
     setId("timeline");
     setFocusTraversable(true);
     getStyleClass().add("timeline");
@@ -119,6 +121,7 @@ public final class TimelineView extends BorderPane {
               lanes.forEach(Lane::repaint);
               ruler.redraw();
             });
+    view.hearing().nowProperty().addListener((p, was, now) -> redrawSeparation());
     view.snapLineProperty().addListener((p, was, now) -> showSnapLine(now));
     view.session().playheadProperty().addListener((p, was, now) -> playheadMoved());
     view.axisProperty().addListener((p, was, now) -> redraw());
@@ -131,7 +134,7 @@ public final class TimelineView extends BorderPane {
   }
 
   private void projectChanged(Project was, Project now) {
-    List<String> tracks = now.tracks().stream().map(Track::id).toList();
+    List<String> tracks = rowsOf(now);
     if (!tracks.equals(shownTracks) || !heightsOf(now).equals(shownHeights)) {
       build();
     } else {
@@ -182,7 +185,7 @@ public final class TimelineView extends BorderPane {
 
   private void build() {
     Project project = view.session().project();
-    shownTracks = project.tracks().stream().map(Track::id).toList();
+    shownTracks = rowsOf(project);
     shownHeights = heightsOf(project);
     rows.getChildren().clear();
     lanes.clear();
@@ -193,15 +196,35 @@ public final class TimelineView extends BorderPane {
             .filter(t -> t.rowHeight() == 0)
             .mapToDouble(t -> weight(t.kind()))
             .sum();
-    double room = builtHeight - rows.getSpacing() * project.tracks().size() - 6 - own;
+    boolean speaks = project.voiceTracks().findAny().isPresent();
+    double strip = speaks ? SeparationStrip.HEIGHT + rows.getSpacing() : 0;
+    double room = builtHeight - rows.getSpacing() * project.tracks().size() - 6 - own - strip;
     double scale = total == 0 ? 1 : Math.clamp(room / total, LEAST_SCALE, MOST_SCALE);
     for (Track track : project.tracks()) {
       double height =
           track.rowHeight() > 0 ? track.rowHeight() : Math.floor(weight(track.kind()) * scale);
       rows.getChildren().add(row(track, height));
+      if (speaks && isLastVoice(project, track)) {
+        rows.getChildren().add(separation);
+      }
     }
     empty.setVisible(project.tracks().isEmpty());
     overlay.setVisible(!project.tracks().isEmpty());
+  }
+
+  private static boolean isLastVoice(Project project, Track track) {
+    return project.voiceTracks().reduce((a, b) -> b).filter(track::equals).isPresent();
+  }
+
+  private void redrawSeparation() {
+    if (view.session().project().voiceTracks().findAny().isPresent()) {
+      separation.redraw(Math.floor(getWidth() - HEAD_WIDTH));
+    }
+  }
+
+  /** What makes rows: the tracks, and which of them speak. */
+  private static List<String> rowsOf(Project project) {
+    return project.tracks().stream().map(t -> t.id() + t.isVoice()).toList();
   }
 
   private static List<Integer> heightsOf(Project project) {
@@ -230,6 +253,7 @@ public final class TimelineView extends BorderPane {
   private void redraw() {
     ruler.redraw();
     lanes.forEach(Lane::redraw);
+    redrawSeparation();
     playheadMoved();
   }
 
@@ -242,6 +266,7 @@ public final class TimelineView extends BorderPane {
     playhead.setTranslateX(x);
     cap.setTranslateX(x);
     overview.moveMarks();
+    separation.playheadMoved();
   }
 
   private void scroll(ScrollEvent e) {

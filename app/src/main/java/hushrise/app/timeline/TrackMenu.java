@@ -58,6 +58,16 @@ final class TrackMenu {
             text("edit.rowHeight"),
             p -> TrackEdits.resize(p, track.id(), 0)));
     items.add(new SeparatorMenuItem());
+    if (track.kind() == TrackKind.CAMERA) {
+      items.add(
+          item(
+              "track-speaks",
+              text(track.speaks() ? "track.speaksNot" : "track.speaks"),
+              view,
+              text("edit.speaks"),
+              p -> p.withTrack(track.id(), t -> t.withSpeaks(!t.speaks()))));
+    }
+    items.add(view.commands().item("voices.even"));
     items.add(view.commands().item("camera.silence"));
     MenuItem remove =
         new MenuItem(

@@ -2,6 +2,7 @@ package hushrise.app.timeline;
 
 import hushrise.app.Background;
 import hushrise.app.Commands;
+import hushrise.app.Hearing;
 import hushrise.app.Session;
 import hushrise.app.look.Palette;
 import hushrise.core.time.Span;
@@ -28,6 +29,7 @@ public final class Viewport {
   private final ObjectProperty<OptionalLong> snapLine =
       new SimpleObjectProperty<>(OptionalLong.empty());
   private final PictureCuts cuts;
+  private final Hearing hearing;
   private Commands commands;
   private double width = 1;
   private boolean fitted = true;
@@ -38,8 +40,10 @@ public final class Viewport {
       MediaStore store,
       Background background,
       PictureCuts cuts,
+      Hearing hearing,
       ObjectProperty<Palette> palette) {
     this.cuts = cuts;
+    this.hearing = hearing;
     this.session = session;
     this.store = store;
     this.background = background;
@@ -48,6 +52,11 @@ public final class Viewport {
 
   Session session() {
     return session;
+  }
+
+  /** How far the voice stands out, and what there is to remark on. */
+  Hearing hearing() {
+    return hearing;
   }
 
   MediaStore store() {

@@ -32,10 +32,13 @@ final class WaveGround implements Ground {
   public void draw(Track track, TrackCurve curve, int width, int height, Runnable onArrival) {
     if (wave.isEmpty() || !wave.get().hasSize(width, height)) {
       wave = Optional.of(new WaveformImage(width, height));
-      shown.setImage(wave.get().image());
+      shown.setImage(wave.get().pixels().image());
     }
     WaveformImage image = wave.get();
-    image.clear();
+    image.pixels().clear();
+    int rate = view.session().project().sampleRate();
+    LaneGeometry geometry = new LaneGeometry(track, view.axis(), new LevelScale(height), rate);
+    GroundMarks marks = new GroundMarks(image.pixels(), geometry, view.palette());
     Map<String, ClipEnvelope> envelopes = ClipEnvelope.of(track);
     for (Clip clip : track.clips()) {
       Media media = view.session().project().media(clip.mediaId()).orElseThrow();
@@ -51,8 +54,11 @@ final class WaveGround implements Ground {
                       view.axis(),
                       LanePainter.colorOf(track, view.palette())));
     }
-    image.drawShape(
-        track, curve, view.axis(), view.session().project().sampleRate(), view.palette());
-    image.publish();
+    marks.grid();
+    marks.edges();
+    image.drawShape(track, curve, view.axis(), rate, view.palette());
+    marks.beads();
+    marks.handles();
+    image.pixels().publish();
   }
 }

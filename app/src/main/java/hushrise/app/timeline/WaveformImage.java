@@ -7,12 +7,6 @@ import hushrise.core.level.TrackCurve;
 import hushrise.core.project.Clip;
 import hushrise.core.project.Track;
 import hushrise.core.sound.Peaks;
-import java.nio.IntBuffer;
-import java.util.Arrays;
-import javafx.scene.image.Image;
-import javafx.scene.image.PixelBuffer;
-import javafx.scene.image.PixelFormat;
-import javafx.scene.image.WritableImage;
 import javafx.scene.paint.Color;
 
 /**
@@ -28,11 +22,10 @@ final class WaveformImage {
 
   private static final double FLOOR_DB = -59;
 
+  private final Pixels drawn;
   private final int width;
   private final int height;
   private final int[] pixels;
-  private final PixelBuffer<IntBuffer> buffer;
-  private final Image image;
   private final float[] column = new float[3];
   private final LevelScale scale;
 
@@ -40,27 +33,17 @@ final class WaveformImage {
     this.width = width;
     this.height = height;
     this.scale = new LevelScale(height);
-    IntBuffer memory = IntBuffer.allocate(width * height);
-    pixels = memory.array();
-    buffer = new PixelBuffer<>(width, height, memory, PixelFormat.getIntArgbPreInstance());
-    image = new WritableImage(buffer);
+    drawn = new Pixels(width, height);
+    pixels = drawn.memory();
   }
 
-  Image image() {
-    return image;
+  /** What it is drawn into. */
+  Pixels pixels() {
+    return drawn;
   }
 
   boolean hasSize(int w, int h) {
     return w == width && h == height;
-  }
-
-  void clear() {
-    Arrays.fill(pixels, 0);
-  }
-
-  /** Shows what has been drawn. */
-  void publish() {
-    buffer.updateBuffer(b -> null);
   }
 
   /** Draws one clip's columns. */
@@ -93,13 +76,15 @@ final class WaveformImage {
   /** What peak (1), ghost (2) and body (4) look like over one another. */
   private static int[] mixtures(Color color) {
     int[] layers = {
-      premultiplied(color, 0.38), premultiplied(color, 0.16), premultiplied(color, 0.92)
+      Pixels.premultiplied(color, 0.38),
+      Pixels.premultiplied(color, 0.16),
+      Pixels.premultiplied(color, 0.92)
     };
     int[] mixed = new int[8];
     for (int set = 0; set < mixed.length; set++) {
       for (int layer = 0; layer < layers.length; layer++) {
         if ((set & 1 << layer) != 0) {
-          mixed[set] = over(layers[layer], mixed[set], 255 - (layers[layer] >>> 24));
+          mixed[set] = Pixels.over(layers[layer], mixed[set], 255 - (layers[layer] >>> 24));
         }
       }
     }
@@ -118,7 +103,7 @@ final class WaveformImage {
       int color = mixed[set];
       int keep = 255 - (color >>> 24);
       for (int p = at * width + x; at < next; at++, p += width) {
-        pixels[p] = pixels[p] == 0 ? color : over(color, pixels[p], keep);
+        pixels[p] = pixels[p] == 0 ? color : Pixels.over(color, pixels[p], keep);
       }
     }
   }
@@ -131,12 +116,12 @@ final class WaveformImage {
   void drawShape(Track track, TrackCurve curve, TimeAxis axis, int sampleRate, Palette colors) {
     double trackDb = track.levelDb() <= Decibels.OFF_DB ? 0 : track.levelDb();
     boolean shaped = !track.hushes().isEmpty() || !track.rises().isEmpty();
-    int hush = premultiplied(colors.hush(), 0.26);
-    int rise = premultiplied(colors.rise(), 0.24);
-    int floor = premultiplied(colors.hush(), 1);
-    int top = premultiplied(colors.rise(), 1);
-    int ink = premultiplied(colors.ink(), 1);
-    int casing = premultiplied(colors.surface(), 1);
+    int hush = Pixels.premultiplied(colors.hush(), 0.26);
+    int rise = Pixels.premultiplied(colors.rise(), 0.24);
+    int floor = Pixels.premultiplied(colors.hush(), 1);
+    int top = Pixels.premultiplied(colors.rise(), 1);
+    int ink = Pixels.premultiplied(colors.ink(), 1);
+    int casing = Pixels.premultiplied(colors.surface(), 1);
     double[] lines = new double[width + 1];
     double[] levels = new double[width + 1];
     int interval = 0;
@@ -149,9 +134,9 @@ final class WaveformImage {
     }
     for (int x = 0; x < width && shaped; x++) {
       if (levels[x] > lines[x] + 0.5) {
-        run(x, lines[x], levels[x], hush);
+        drawn.run(x, lines[x], levels[x], hush);
       } else if (levels[x] < lines[x] - 0.5) {
-        run(x, levels[x], lines[x], rise);
+        drawn.run(x, levels[x], lines[x], rise);
       }
     }
     level(levels, 1.4, casing);
@@ -159,9 +144,9 @@ final class WaveformImage {
     for (int x = 0; x < width && shaped; x++) {
       boolean flat = Math.abs(levels[x + 1] - levels[x]) < 0.05;
       if (flat && levels[x] > lines[x] + 1) {
-        run(x, levels[x] - 1.5, levels[x] + 1.5, floor);
+        drawn.run(x, levels[x] - 1.5, levels[x] + 1.5, floor);
       } else if (flat && levels[x] < lines[x] - 1) {
-        run(x, levels[x] - 1.25, levels[x] + 1.25, top);
+        drawn.run(x, levels[x] - 1.25, levels[x] + 1.25, top);
       }
     }
   }
@@ -171,43 +156,7 @@ final class WaveformImage {
     for (int x = 0; x < width; x++) {
       double high = Math.min(ys[x], ys[x + 1]);
       double low = Math.max(ys[x], ys[x + 1]);
-      run(x, high - 1 - more, low + 1 + more, argb);
+      drawn.run(x, high - 1 - more, low + 1 + more, argb);
     }
-  }
-
-  /** Lays a colour over a column from one height to another, its ends by their coverage. */
-  private void run(int x, double from, double to, int argb) {
-    int first = (int) Math.max(0, Math.floor(from));
-    int last = (int) Math.min(height - 1.0, Math.ceil(to) - 1);
-    for (int y = first; y <= last; y++) {
-      double cover = Math.min(y + 1.0, to) - Math.max(y, from);
-      int color = cover >= 0.999 ? argb : scaled(argb, cover);
-      int at = y * width + x;
-      pixels[at] = over(color, pixels[at], 255 - (color >>> 24));
-    }
-  }
-
-  private static int scaled(int argb, double cover) {
-    int a = (int) ((argb >>> 24) * cover);
-    int r = (int) ((argb >>> 16 & 255) * cover);
-    int g = (int) ((argb >>> 8 & 255) * cover);
-    int b = (int) ((argb & 255) * cover);
-    return a << 24 | r << 16 | g << 8 | b;
-  }
-
-  private static int over(int top, int under, int keep) {
-    int a = (under >>> 24) * keep / 255;
-    int r = (under >>> 16 & 255) * keep / 255;
-    int g = (under >>> 8 & 255) * keep / 255;
-    int b = (under & 255) * keep / 255;
-    return top + (a << 24 | r << 16 | g << 8 | b);
-  }
-
-  private static int premultiplied(Color c, double opacity) {
-    int a = (int) Math.round(opacity * 255);
-    int r = (int) Math.round(c.getRed() * a);
-    int g = (int) Math.round(c.getGreen() * a);
-    int b = (int) Math.round(c.getBlue() * a);
-    return a << 24 | r << 16 | g << 8 | b;
   }
 }

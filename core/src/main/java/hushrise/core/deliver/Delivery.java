@@ -1,15 +1,15 @@
 package hushrise.core.deliver;
 
 import hushrise.core.Problem;
-import hushrise.core.hush.PassageLoudness;
-import hushrise.core.hush.Passages;
 import hushrise.core.loudness.Measurement;
 import hushrise.core.mix.Mixer;
 import hushrise.core.project.Project;
 import hushrise.core.project.Track;
+import hushrise.core.separation.PassageLoudness;
 import hushrise.core.sound.MixWriter;
 import hushrise.core.sound.Progress;
 import hushrise.core.sound.SoundLibrary;
+import hushrise.core.speech.Passages;
 import java.nio.file.Path;
 import java.util.List;
 import java.util.function.Predicate;

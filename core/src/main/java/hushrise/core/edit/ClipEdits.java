@@ -11,31 +11,24 @@ import hushrise.core.project.LevelLine;
 import hushrise.core.project.Media;
 import hushrise.core.project.Project;
 import hushrise.core.project.Track;
-import hushrise.core.project.TrackKind;
 import java.util.ArrayList;
 import java.util.Collection;
-import java.util.LinkedHashMap;
 import java.util.List;
 import java.util.Map;
 import java.util.Optional;
 import java.util.Set;
 import java.util.stream.Collectors;
 
-/** Edits of clips: each is a function from project to project. */
+/**
+ * Edits of clips: each is a function from project to project. Hushes follow moved speech by {@link
+ * hushrise.core.hush.HushFollow}.
+ */
 public final class ClipEdits {
 
   private ClipEdits() {}
 
-  private static Map<Clip, TrackKind> chosen(Project project, Set<String> clipIds) {
-    Map<Clip, TrackKind> found = new LinkedHashMap<>();
-    for (Track track : project.tracks()) {
-      for (Clip clip : track.clips()) {
-        if (clipIds.contains(clip.id())) {
-          found.put(clip, track.kind());
-        }
-      }
-    }
-    return found;
+  private static List<Clip> chosen(Project project, Set<String> clipIds) {
+    return project.tracks().stream().flatMap(t -> chosenOn(t, clipIds).stream()).toList();
   }
 
   private static List<Clip> chosenOn(Track track, Set<String> clipIds) {
@@ -44,33 +37,31 @@ public final class ClipEdits {
 
   /**
    * Moves clips together in time. Nothing goes before the start of the timeline: there the whole
-   * group stops. Hushes under moved narration go along.
+   * group stops.
    *
    * @param carriesKeyframes whether the keyframes over the clips go along
    */
   public static Project move(
       Project project, Set<String> clipIds, long byFrames, boolean carriesKeyframes) {
-    Map<Clip, TrackKind> moved = chosen(project, clipIds);
-    long earliest = moved.keySet().stream().mapToLong(Clip::startFrame).min().orElse(0);
+    List<Clip> moved = chosen(project, clipIds);
+    long earliest = moved.stream().mapToLong(Clip::startFrame).min().orElse(0);
     long by = Math.max(byFrames, -earliest);
     if (by == 0 || moved.isEmpty()) {
       return project;
     }
-    Project shifted =
-        project.withEachTrack(
-            track -> {
-              List<Clip> own = chosenOn(track, clipIds);
-              if (own.isEmpty()) {
-                return track;
-              }
-              Track placed =
-                  track.withClips(
-                      track.clips().stream()
-                          .map(c -> clipIds.contains(c.id()) ? movedBy(c, by) : c)
-                          .toList());
-              return carriesKeyframes ? placed.withLine(carried(track.line(), own, by)) : placed;
-            });
-    return Travel.hushesWith(shifted, moved, by);
+    return project.withEachTrack(
+        track -> {
+          List<Clip> own = chosenOn(track, clipIds);
+          if (own.isEmpty()) {
+            return track;
+          }
+          Track placed =
+              track.withClips(
+                  track.clips().stream()
+                      .map(c -> clipIds.contains(c.id()) ? movedBy(c, by) : c)
+                      .toList());
+          return carriesKeyframes ? placed.withLine(carried(track.line(), own, by)) : placed;
+        });
   }
 
   private static LevelLine carried(LevelLine line, List<Clip> clips, long by) {
@@ -312,14 +303,12 @@ public final class ClipEdits {
   }
 
   /**
-   * Removes clips, the keyframes over them when those travel with clips, and hushes under removed
-   * narration.
+   * Removes clips, and the keyframes over them when those travel with clips.
    *
    * @param closesGap whether what comes later on the same track moves up
    */
   public static Project delete(
       Project project, Set<String> clipIds, boolean closesGap, boolean carriesKeyframes) {
-    Map<Clip, TrackKind> removed = chosen(project, clipIds);
     Project without =
         project.withEachTrack(
             track -> {
@@ -334,8 +323,7 @@ public final class ClipEdits {
                   ? left.withLine(Travel.without(track.line(), Travel.over(track.line(), going)))
                   : left;
             });
-    Project result = Travel.withoutHushesOf(without, removed);
-    return closesGap ? closeGaps(result, project, clipIds, carriesKeyframes) : result;
+    return closesGap ? closeGaps(without, project, clipIds, carriesKeyframes) : without;
   }
 
   private static Project closeGaps(

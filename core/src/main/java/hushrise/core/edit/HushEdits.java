@@ -1,6 +1,7 @@
 package hushrise.core.edit;
 
 import hushrise.core.project.Hush;
+import hushrise.core.project.HushNumber;
 import hushrise.core.project.Ids;
 import hushrise.core.project.Keyframe;
 import hushrise.core.project.Project;
@@ -12,6 +13,7 @@ import java.util.ArrayList;
 import java.util.Comparator;
 import java.util.List;
 import java.util.Optional;
+import java.util.Set;
 import java.util.function.UnaryOperator;
 
 /** Edits of hushes and rises as objects: each is a function from project to project. */
@@ -33,8 +35,40 @@ public final class HushEdits {
         });
   }
 
+  /** Changes a hush by hand: the numbers that come out different are marked as such. */
   public static Project change(Project project, String hushId, UnaryOperator<Hush> change) {
-    return project.withEachTrack(t -> t.withHush(hushId, change));
+    return project.withEachTrack(t -> t.withHush(hushId, h -> byHand(h, change.apply(h))));
+  }
+
+  /** A changed hush with the numbers that differ marked as set by hand. */
+  public static Hush byHand(Hush before, Hush after) {
+    Hush marked = after;
+    Turn was = before.turn();
+    Turn is = after.turn();
+    if (!before.passage().equals(after.passage())) {
+      marked = marked.setByHand(HushNumber.PLACE);
+    }
+    if (before.depthDb() != after.depthDb()) {
+      marked = marked.setByHand(HushNumber.DEPTH);
+    }
+    if (was.leadSeconds() != is.leadSeconds()) {
+      marked = marked.setByHand(HushNumber.LEAD);
+    }
+    if (was.fallSeconds() != is.fallSeconds()) {
+      marked = marked.setByHand(HushNumber.FALL);
+    }
+    if (was.tailSeconds() != is.tailSeconds()) {
+      marked = marked.setByHand(HushNumber.TAIL);
+    }
+    if (was.recoverySeconds() != is.recoverySeconds()) {
+      marked = marked.setByHand(HushNumber.RECOVERY);
+    }
+    return marked;
+  }
+
+  /** Gives a hush back to its track's rule: the next draft may set all its numbers. */
+  public static Project forgetByHand(Project project, String hushId) {
+    return project.withEachTrack(t -> t.withHush(hushId, h -> h.withByHand(Set.of())));
   }
 
   /** Changes the four times around a passage. */
@@ -65,7 +99,8 @@ public final class HushEdits {
     }
     Track track = found.get();
     Hush model = track.hush(hushId).orElseThrow();
-    UnaryOperator<Hush> like = h -> h.withDepthDb(model.depthDb()).withTurn(model.turn());
+    UnaryOperator<Hush> like =
+        h -> byHand(h, h.withDepthDb(model.depthDb()).withTurn(model.turn()));
     return switch (reach) {
       case NEXT ->
           track.hushes().stream()
@@ -95,7 +130,7 @@ public final class HushEdits {
         t ->
             t.withHushes(
                 t.hushes().stream()
-                    .map(h -> h.passage().overlaps(span) ? h.withDepthDb(deepest) : h)
+                    .map(h -> h.passage().overlaps(span) ? byHand(h, h.withDepthDb(deepest)) : h)
                     .toList()));
   }
 
@@ -123,9 +158,10 @@ public final class HushEdits {
             first.startFrame(),
             Math.max(first.endFrame(), second.endFrame()),
             Math.min(first.depthDb(), second.depthDb()),
-            turn);
+            turn,
+            first.byHand());
     return project.withTrack(
-        trackId, t -> t.withoutHush(second.id()).withHush(first.id(), h -> joined));
+        trackId, t -> t.withoutHush(second.id()).withHush(first.id(), h -> byHand(h, joined)));
   }
 
   /** Turns a hush, and those that overlap it, into plain keyframes that sound the same. */

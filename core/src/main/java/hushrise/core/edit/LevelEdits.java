@@ -107,7 +107,8 @@ public final class LevelEdits {
   /** Changes the floor of a hush, in dB. */
   public static Project setHushDepth(Project project, String hushId, double depthDb) {
     double held = Math.clamp(depthDb, Decibels.OFF_DB, 0);
-    return project.withEachTrack(t -> t.withHush(hushId, h -> h.withDepthDb(held)));
+    return project.withEachTrack(
+        t -> t.withHush(hushId, h -> HushEdits.byHand(h, h.withDepthDb(held))));
   }
 
   public static Project removeHush(Project project, String hushId) {

@@ -1,10 +1,10 @@
 package hushrise.core.edit;
 
-import hushrise.core.hush.Passages;
 import hushrise.core.project.Clip;
 import hushrise.core.project.Marker;
 import hushrise.core.project.Project;
 import hushrise.core.project.Track;
+import hushrise.core.speech.Passages;
 import java.util.Collection;
 import java.util.NavigableSet;
 import java.util.OptionalLong;

@@ -138,7 +138,7 @@ public final class LoudnessMeter {
     return -0.691 + 10 * Math.log10(meanSquare);
   }
 
-  private static double meanSquare(double lufs) {
+  static double meanSquare(double lufs) {
     return Math.pow(10, (lufs + 0.691) / 10);
   }
 
@@ -174,7 +174,7 @@ public final class LoudnessMeter {
         meanAbove(blocks, blockCount, Math.max(absolute / 10, meanSquare(ABSOLUTE_GATE_LUFS))));
   }
 
-  private static double meanAbove(double[] values, int count, double gate) {
+  static double meanAbove(double[] values, int count, double gate) {
     double sum = 0;
     int passed = 0;
     for (int i = 0; i < count; i++) {

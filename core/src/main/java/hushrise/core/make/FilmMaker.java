@@ -2,34 +2,38 @@ package hushrise.core.make;
 
 import hushrise.core.Decibels;
 import hushrise.core.Problem;
+import hushrise.core.edit.EvenVoices;
 import hushrise.core.fit.Fits;
 import hushrise.core.fit.Songs;
-import hushrise.core.hush.HushPlanner;
-import hushrise.core.hush.PassageLoudness;
-import hushrise.core.hush.Passages;
+import hushrise.core.hush.HushDrafter;
+import hushrise.core.loudness.LoudnessLibrary;
 import hushrise.core.loudness.Measurement;
 import hushrise.core.mix.Mixer;
 import hushrise.core.project.Clip;
 import hushrise.core.project.Fade;
 import hushrise.core.project.Fit;
 import hushrise.core.project.FitMode;
+import hushrise.core.project.HushRule;
 import hushrise.core.project.Media;
 import hushrise.core.project.Project;
 import hushrise.core.project.Track;
 import hushrise.core.project.TrackKind;
+import hushrise.core.separation.Energies;
 import hushrise.core.sound.Progress;
 import hushrise.core.sound.SampleSource;
 import hushrise.core.sound.SoundLibrary;
+import hushrise.core.speech.Passages;
 import hushrise.core.time.FrameRate;
 import hushrise.core.time.Span;
 import java.util.ArrayList;
 import java.util.List;
+import java.util.Map;
 import java.util.Optional;
 import java.util.OptionalDouble;
 
 /**
- * Makes a project from a plan: everything in its place, the music cut or repeated to the picture's
- * length and faded, the camera sound held under the voice, and a measured hush under each passage.
+ * Makes a project from a plan: everything in its place, the voices even, the music cut or repeated
+ * to the picture's length and faded, the camera sound held under the voice, and hushes by the rule.
  */
 public final class FilmMaker {
 
@@ -37,15 +41,17 @@ public final class FilmMaker {
 
   private final FilmPlan plan;
   private final SoundLibrary library;
+  private final LoudnessLibrary loudness;
   private final Songs songs;
   private final int sampleRate = Project.DEFAULT_SAMPLE_RATE;
 
   /**
    * @param songs the plan's music, analysed; music that it lacks is repeated plainly
    */
-  public FilmMaker(FilmPlan plan, SoundLibrary library, Songs songs) {
+  public FilmMaker(FilmPlan plan, SoundLibrary library, LoudnessLibrary loudness, Songs songs) {
     this.plan = plan;
     this.library = library;
+    this.loudness = loudness;
     this.songs = songs;
   }
 
@@ -57,9 +63,16 @@ public final class FilmMaker {
   public Project make(String name) {
     Project placed = placed(name);
     requireAudibleVoices(placed);
-    List<Span> passages = Passages.of(placed);
-    return HushPlanner.withHushes(
-        cameraUnderVoice(placed, passages), library, passages, plan.separationLu());
+    Project even = plan.evensVoices() ? evened(placed) : placed;
+    return HushDrafter.draft(cameraUnderVoice(even), loudness).after();
+  }
+
+  private Project evened(Project project) {
+    Energies energies = Energies.of(project, loudness);
+    Map<String, Double> voices = EvenVoices.loudness(energies);
+    return EvenVoices.apart(voices) > EvenVoices.MOST_LU
+        ? EvenVoices.even(project, voices.keySet(), energies, loudness)
+        : project;
   }
 
   /** Everything in its place, before anything is measured. */
@@ -79,7 +92,11 @@ public final class FilmMaker {
     }
     List<Clip> voices = ownVoice ? List.of(Clip.whole(plan.picture(), 0)) : clipsOf(plan.voices());
     tracks.add(Track.of(TrackKind.VOICE, "Narration", voices));
-    tracks.add(Track.of(TrackKind.MUSIC, "Music", musicClips()));
+    Optional<HushRule> rule =
+        plan.separationLu() == HushRule.MUSIC_LU
+            ? Optional.empty()
+            : Optional.of(HushRule.of(plan.separationLu()));
+    tracks.add(Track.of(TrackKind.MUSIC, "Music", musicClips()).withRule(rule));
     if (!plan.effects().isEmpty()) {
       tracks.add(Track.of(TrackKind.EFFECTS, "Effects", clipsOf(plan.effects())));
     }
@@ -199,24 +216,22 @@ public final class FilmMaker {
   }
 
   /** Lowers the camera sound where it would stand less than 15 LU under a passage's voice. */
-  private Project cameraUnderVoice(Project project, List<Span> passages) {
+  private Project cameraUnderVoice(Project project) {
     Optional<Track> camera = project.firstTrack(TrackKind.CAMERA);
     if (camera.isEmpty()) {
       return project;
     }
-    Project onlyCamera =
-        project.withEachTrack(
-            t -> t.withMuted(t.kind().isBackground() && t.kind() != TrackKind.CAMERA));
-    double level =
-        PassageLoudness.measure(onlyCamera, library, passages).stream()
-            .mapToDouble(
-                p ->
-                    p.depthForDb(
-                        Math.max(FilmPlan.AMBIENCE_SEPARATION_LU, plan.separationLu() + 5)))
-            .min()
-            .orElse(0);
-    return project.withTrack(
-        camera.get().id(), t -> t.withLevelDb(Math.max(level, Decibels.OFF_DB + 1)));
+    Energies energies = Energies.of(project, loudness);
+    float[] voice = energies.sum(Track::isVoice);
+    float[] noise = energies.track(camera.get().id());
+    double wanted = Math.max(HushRule.AMBIENCE_LU, plan.separationLu() + 5);
+    double level = 0;
+    for (Span passage : Passages.of(project)) {
+      double lu = energies.lufs(voice, passage) - energies.lufs(noise, passage) - wanted;
+      level = Double.isFinite(lu) ? Math.min(level, lu) : level;
+    }
+    double held = Math.max(level, Decibels.OFF_DB + 1);
+    return project.withTrack(camera.get().id(), t -> t.withLevelDb(held));
   }
 
   /**

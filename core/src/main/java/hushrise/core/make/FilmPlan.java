@@ -1,5 +1,6 @@
 package hushrise.core.make;
 
+import hushrise.core.edit.EvenVoices;
 import hushrise.core.fit.Fits;
 import hushrise.core.project.Media;
 import java.util.List;
@@ -15,6 +16,8 @@ import java.util.OptionalLong;
  * @param music the background music, at least one
  * @param effects sounds at fixed places
  * @param separationLu how far the voice is to stand above everything else
+ * @param evensVoices whether takes more than {@link EvenVoices#MOST_LU} apart are brought to one
+ *     loudness
  * @param fadeInSeconds the music's fade-in; empty: {@link Fits#FADE_IN_SECONDS}, or less in a short
  *     film
  * @param fadeOutSeconds the music's fade-out; empty: {@link Fits#FADE_OUT_SECONDS}, or less in a
@@ -26,14 +29,21 @@ public record FilmPlan(
     List<Placed> music,
     List<Placed> effects,
     double separationLu,
+    boolean evensVoices,
     OptionalDouble fadeInSeconds,
     OptionalDouble fadeOutSeconds) {
 
-  /** What music is held under voice unless said otherwise, in LU. */
-  public static final double SEPARATION_LU = 10;
-
-  /** How far camera sound is held under the voice, in LU. */
-  public static final double AMBIENCE_SEPARATION_LU = 15;
+  /** A plan that evens voices. */
+  public FilmPlan(
+      Media picture,
+      List<Placed> voices,
+      List<Placed> music,
+      List<Placed> effects,
+      double separationLu,
+      OptionalDouble fadeInSeconds,
+      OptionalDouble fadeOutSeconds) {
+    this(picture, voices, music, effects, separationLu, true, fadeInSeconds, fadeOutSeconds);
+  }
 
   /**
    * A media item and where it goes.

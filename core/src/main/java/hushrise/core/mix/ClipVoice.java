@@ -3,6 +3,7 @@ package hushrise.core.mix;
 import hushrise.core.Decibels;
 import hushrise.core.level.ClipEnvelope;
 import hushrise.core.project.Clip;
+import hushrise.core.project.Side;
 import hushrise.core.sound.SampleSource;
 import java.util.Optional;
 
@@ -49,7 +50,8 @@ final class ClipVoice {
         && clip.mediaId().equals(other.clip.mediaId())
         && clip.mediaStartFrame() - clip.startFrame()
             == other.clip.mediaStartFrame() - other.clip.startFrame()
-        && clip.seams().equals(other.clip.seams());
+        && clip.seams().equals(other.clip.seams())
+        && clip.side() == other.clip.side();
   }
 
   /** Goes on from where another voice of the same sound stands, or from silence. */
@@ -97,7 +99,9 @@ final class ClipVoice {
     int first = (int) Math.max(0, clip.startFrame() - startFrame);
     int last = (int) Math.min(frames, clip.endFrame() - startFrame);
     reader.read(startFrame + first - clip.startFrame(), last - first, left, right, first);
-    float[] rightSamples = reader.channels() == 1 ? left : right;
+    boolean stereo = reader.channels() == 2;
+    float[] leftSamples = stereo && clip.side() == Side.RIGHT ? right : left;
+    float[] rightSamples = stereo && clip.side() != Side.LEFT ? right : left;
     long cell = Math.floorDiv(startFrame, Mixer.CELL) * Mixer.CELL;
     int skip = (int) (startFrame - cell);
     int cells = (skip + last + Mixer.CELL - 1) / Mixer.CELL;
@@ -120,11 +124,11 @@ final class ClipVoice {
       }
       int until = Math.min(last, to * Mixer.CELL - skip);
       if (steady) {
-        addSteady(at, until, factors[from] * panLeft, left, mixLeft);
+        addSteady(at, until, factors[from] * panLeft, leftSamples, mixLeft);
         addSteady(at, until, factors[from] * panRight, rightSamples, mixRight);
       } else {
         fillGains(at, until, skip);
-        addSloping(at, until, panLeft, left, mixLeft);
+        addSloping(at, until, panLeft, leftSamples, mixLeft);
         addSloping(at, until, panRight, rightSamples, mixRight);
       }
       at = until;

@@ -2,6 +2,7 @@ package hushrise.core.mix;
 
 import hushrise.core.Decibels;
 import hushrise.core.level.ClipEnvelope;
+import hushrise.core.level.Pan;
 import hushrise.core.level.TrackCurve;
 import hushrise.core.project.Media;
 import hushrise.core.project.Project;
@@ -178,8 +179,8 @@ public final class Mixer {
 
     TrackVoice(Track track, Project project, SoundLibrary library, Scratch scratch) {
       curve = TrackCurve.of(track, project.sampleRate());
-      panLeft = channelFactor(track.pan());
-      panRight = channelFactor(-track.pan());
+      panLeft = Pan.left(track.pan());
+      panRight = Pan.right(track.pan());
       Map<String, ClipEnvelope> envelopes = ClipEnvelope.of(track);
       track
           .clips()
@@ -223,11 +224,6 @@ public final class Mixer {
       for (int i = 0; i < clips.size(); i++) {
         clips.get(i).beginEnding();
       }
-    }
-
-    /** The factor of the channel that a track panned by {@code away} moves away from. */
-    private static float channelFactor(double away) {
-      return away >= 1 ? 0 : away <= 0 ? 1 : (float) Math.cos(Math.PI / 2 * away);
     }
 
     void addTo(long startFrame, int frames, float[] left, float[] right) {

@@ -18,6 +18,7 @@ import java.util.Optional;
  * @param fadeOut the fade at its end
  * @param crossfade how it takes over from a clip of its track that still sounds when it starts
  * @param fit how its length follows the picture; empty when it keeps its length
+ * @param side which of a stereo medium's channels it plays
  */
 public record Clip(
     String id,
@@ -30,7 +31,8 @@ public record Clip(
     Fade fadeIn,
     Fade fadeOut,
     CrossfadeShape crossfade,
-    Optional<Fit> fit) {
+    Optional<Fit> fit,
+    Side side) {
 
   public Clip {
     if (lengthFrames < 1) {
@@ -41,6 +43,7 @@ public record Clip(
     fadeOut = fadeOut == null ? Fade.NONE : fadeOut;
     crossfade = crossfade == null ? CrossfadeShape.EQUAL_POWER : crossfade;
     fit = fit == null ? Optional.empty() : fit;
+    side = side == null ? Side.BOTH : side;
   }
 
   /** A clip that keeps its length. */
@@ -65,7 +68,8 @@ public record Clip(
         fadeIn,
         fadeOut,
         CrossfadeShape.EQUAL_POWER,
-        Optional.empty());
+        Optional.empty(),
+        Side.BOTH);
   }
 
   /** The whole of a media item, placed at a time. */
@@ -127,7 +131,8 @@ public record Clip(
         fadeIn,
         fadeOut,
         crossfade,
-        fit);
+        fit,
+        side);
   }
 
   public Clip withStart(long newStartFrame) {
@@ -142,7 +147,8 @@ public record Clip(
         fadeIn,
         fadeOut,
         crossfade,
-        fit);
+        fit,
+        side);
   }
 
   public Clip withContent(long newLengthFrames, List<Seam> newSeams) {
@@ -157,7 +163,8 @@ public record Clip(
         fadeIn,
         fadeOut,
         crossfade,
-        fit);
+        fit,
+        side);
   }
 
   /** This clip with another stretch of its media at another place. */
@@ -173,7 +180,8 @@ public record Clip(
         fadeIn,
         fadeOut,
         crossfade,
-        fit);
+        fit,
+        side);
   }
 
   public Clip withGainDb(double newGainDb) {
@@ -188,7 +196,8 @@ public record Clip(
         fadeIn,
         fadeOut,
         crossfade,
-        fit);
+        fit,
+        side);
   }
 
   public Clip withFadeIn(Fade fade) {
@@ -203,7 +212,8 @@ public record Clip(
         fade,
         fadeOut,
         crossfade,
-        fit);
+        fit,
+        side);
   }
 
   public Clip withFadeOut(Fade fade) {
@@ -218,7 +228,8 @@ public record Clip(
         fadeIn,
         fade,
         crossfade,
-        fit);
+        fit,
+        side);
   }
 
   public Clip withCrossfade(CrossfadeShape shape) {
@@ -233,7 +244,8 @@ public record Clip(
         fadeIn,
         fadeOut,
         shape,
-        fit);
+        fit,
+        side);
   }
 
   public Clip withFit(Optional<Fit> newFit) {
@@ -248,7 +260,24 @@ public record Clip(
         fadeIn,
         fadeOut,
         crossfade,
-        newFit);
+        newFit,
+        side);
+  }
+
+  public Clip withSide(Side newSide) {
+    return new Clip(
+        id,
+        mediaId,
+        startFrame,
+        lengthFrames,
+        mediaStartFrame,
+        seams,
+        gainDb,
+        fadeIn,
+        fadeOut,
+        crossfade,
+        fit,
+        newSide);
   }
 
   /** This clip with fades that fit into it: both shortened alike where they would overlap. */

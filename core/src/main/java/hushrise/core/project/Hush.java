@@ -1,6 +1,10 @@
 package hushrise.core.project;
 
 import hushrise.core.time.Span;
+import java.util.Collections;
+import java.util.EnumSet;
+import java.util.List;
+import java.util.Set;
 
 /**
  * A dip of a background track under one passage: fall, floor, recovery, as one object.
@@ -20,14 +24,24 @@ import hushrise.core.time.Span;
  * @param endFrame the first frame after the passage (e)
  * @param depthDb how far down, at most 0
  * @param turn the four times around the passage
+ * @param byHand which of its numbers a person set: a draft leaves those alone
  */
-public record Hush(String id, long startFrame, long endFrame, double depthDb, Turn turn) {
+public record Hush(
+    String id, long startFrame, long endFrame, double depthDb, Turn turn, Set<HushNumber> byHand) {
 
   public Hush {
     if (endFrame < startFrame || !(depthDb <= 0)) {
       throw new IllegalArgumentException(
           "Not a hush: " + startFrame + ".." + endFrame + " at " + depthDb + " dB");
     }
+    EnumSet<HushNumber> numbers = EnumSet.noneOf(HushNumber.class);
+    numbers.addAll(byHand == null ? Set.of() : byHand);
+    byHand = Collections.unmodifiableSet(numbers);
+  }
+
+  /** A hush of which nobody has set a number by hand. */
+  public Hush(String id, long startFrame, long endFrame, double depthDb, Turn turn) {
+    this(id, startFrame, endFrame, depthDb, turn, Set.of());
   }
 
   public static Hush over(Span passage, double depthDb) {
@@ -36,7 +50,7 @@ public record Hush(String id, long startFrame, long endFrame, double depthDb, Tu
   }
 
   public Hush withDepthDb(double newDepthDb) {
-    return new Hush(id, startFrame, endFrame, Math.min(0, newDepthDb), turn);
+    return new Hush(id, startFrame, endFrame, Math.min(0, newDepthDb), turn, byHand);
   }
 
   /** Where somebody speaks. */
@@ -45,16 +59,35 @@ public record Hush(String id, long startFrame, long endFrame, double depthDb, Tu
   }
 
   public Hush withTurn(Turn newTurn) {
-    return new Hush(id, startFrame, endFrame, depthDb, newTurn);
+    return new Hush(id, startFrame, endFrame, depthDb, newTurn, byHand);
+  }
+
+  /** With more of its numbers marked as set by hand. */
+  public Hush setByHand(HushNumber... numbers) {
+    EnumSet<HushNumber> more = EnumSet.copyOf(List.of(numbers));
+    more.addAll(byHand);
+    return withByHand(more);
+  }
+
+  public Hush withByHand(Set<HushNumber> numbers) {
+    return new Hush(id, startFrame, endFrame, depthDb, turn, numbers);
+  }
+
+  public boolean isByHand(HushNumber number) {
+    return byHand.contains(number);
+  }
+
+  public Hush withId(String newId) {
+    return new Hush(newId, startFrame, endFrame, depthDb, turn, byHand);
   }
 
   /** Under another passage. */
   public Hush withPassage(Span passage) {
-    return new Hush(id, passage.startFrame(), passage.endFrame(), depthDb, turn);
+    return new Hush(id, passage.startFrame(), passage.endFrame(), depthDb, turn, byHand);
   }
 
   public Hush movedBy(long frames) {
-    return new Hush(id, startFrame + frames, endFrame + frames, depthDb, turn);
+    return new Hush(id, startFrame + frames, endFrame + frames, depthDb, turn, byHand);
   }
 
   /** Where the line bends, at a sample rate. */

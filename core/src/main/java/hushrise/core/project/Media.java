@@ -3,6 +3,7 @@ package hushrise.core.project;
 import hushrise.core.time.FrameRate;
 import hushrise.core.time.Span;
 import java.nio.file.Path;
+import java.util.List;
 import java.util.Optional;
 
 /**
@@ -16,6 +17,8 @@ import java.util.Optional;
  * @param pictureRate the frame rate of its picture; empty without one
  * @param credit who made it and under which licence; possibly empty
  * @param useful the part that is worth placing, in frames of the media; empty: all of it
+ * @param speech where somebody speaks in it, in frames of the media, in order and apart; empty
+ *     while nobody has looked
  */
 public record Media(
     String id,
@@ -25,12 +28,14 @@ public record Media(
     boolean hasSound,
     Optional<FrameRate> pictureRate,
     String credit,
-    Optional<Span> useful) {
+    Optional<Span> useful,
+    Optional<List<Span>> speech) {
 
   public Media {
     pictureRate = pictureRate == null ? Optional.empty() : pictureRate;
     credit = credit == null ? "" : credit;
     useful = useful == null ? Optional.empty() : useful;
+    speech = speech == null ? Optional.empty() : speech.map(List::copyOf);
   }
 
   /** A media item that is useful as a whole. */
@@ -42,19 +47,34 @@ public record Media(
       boolean hasSound,
       Optional<FrameRate> pictureRate,
       String credit) {
-    this(id, file, kind, lengthFrames, hasSound, pictureRate, credit, Optional.empty());
+    this(
+        id,
+        file,
+        kind,
+        lengthFrames,
+        hasSound,
+        pictureRate,
+        credit,
+        Optional.empty(),
+        Optional.empty());
   }
 
   public Media withKind(MediaKind newKind) {
-    return new Media(id, file, newKind, lengthFrames, hasSound, pictureRate, credit, useful);
+    return new Media(
+        id, file, newKind, lengthFrames, hasSound, pictureRate, credit, useful, speech);
   }
 
   public Media withCredit(String newCredit) {
-    return new Media(id, file, kind, lengthFrames, hasSound, pictureRate, newCredit, useful);
+    return new Media(
+        id, file, kind, lengthFrames, hasSound, pictureRate, newCredit, useful, speech);
   }
 
   public Media withUseful(Optional<Span> part) {
-    return new Media(id, file, kind, lengthFrames, hasSound, pictureRate, credit, part);
+    return new Media(id, file, kind, lengthFrames, hasSound, pictureRate, credit, part, speech);
+  }
+
+  public Media withSpeech(Optional<List<Span>> spans) {
+    return new Media(id, file, kind, lengthFrames, hasSound, pictureRate, credit, useful, spans);
   }
 
   /** The part to place. */

@@ -20,6 +20,7 @@ import java.util.stream.Stream;
  * @param shelf its media, placed or not
  * @param tracks its tracks, top to bottom
  * @param markers named places, in no particular order
+ * @param asides findings that were put aside
  * @param unknown what a newer or another program wrote into its file, kept for the next save
  */
 public record Project(
@@ -30,6 +31,7 @@ public record Project(
     List<Media> shelf,
     List<Track> tracks,
     List<Marker> markers,
+    List<Aside> asides,
     UnknownFields unknown) {
 
   /** The rate of a project that does not say otherwise, in Hz. */
@@ -39,6 +41,7 @@ public record Project(
     shelf = List.copyOf(shelf);
     tracks = List.copyOf(tracks);
     markers = markers == null ? List.of() : List.copyOf(markers);
+    asides = asides == null ? List.of() : List.copyOf(asides);
     unknown = unknown == null ? UnknownFields.NONE : unknown;
   }
 
@@ -51,34 +54,39 @@ public record Project(
         List.of(),
         List.of(),
         List.of(),
+        List.of(),
         UnknownFields.NONE);
   }
 
   public Project withName(String newName) {
-    return new Project(newName, sampleRate, pictureRate, masterDb, shelf, tracks, markers, unknown);
+    return new Project(
+        newName, sampleRate, pictureRate, masterDb, shelf, tracks, markers, asides, unknown);
   }
 
   public Project withPictureRate(FrameRate rate) {
-    return new Project(name, sampleRate, rate, masterDb, shelf, tracks, markers, unknown);
+    return new Project(name, sampleRate, rate, masterDb, shelf, tracks, markers, asides, unknown);
   }
 
   public Project withMasterDb(double db) {
-    return new Project(name, sampleRate, pictureRate, db, shelf, tracks, markers, unknown);
+    return new Project(name, sampleRate, pictureRate, db, shelf, tracks, markers, asides, unknown);
   }
 
   public Project withTracks(List<Track> newTracks) {
-    return new Project(name, sampleRate, pictureRate, masterDb, shelf, newTracks, markers, unknown);
+    return new Project(
+        name, sampleRate, pictureRate, masterDb, shelf, newTracks, markers, asides, unknown);
   }
 
   public Project withUnknown(UnknownFields fields) {
-    return new Project(name, sampleRate, pictureRate, masterDb, shelf, tracks, markers, fields);
+    return new Project(
+        name, sampleRate, pictureRate, masterDb, shelf, tracks, markers, asides, fields);
   }
 
   /** This project with one more item on its Shelf. */
   public Project withMedia(Media media) {
     List<Media> more = new ArrayList<>(shelf);
     more.add(media);
-    return new Project(name, sampleRate, pictureRate, masterDb, more, tracks, markers, unknown);
+    return new Project(
+        name, sampleRate, pictureRate, masterDb, more, tracks, markers, asides, unknown);
   }
 
   /** This project without an item of its Shelf; its file stays where it is. */
@@ -93,11 +101,18 @@ public record Project(
   }
 
   private Project withShelf(List<Media> items) {
-    return new Project(name, sampleRate, pictureRate, masterDb, items, tracks, markers, unknown);
+    return new Project(
+        name, sampleRate, pictureRate, masterDb, items, tracks, markers, asides, unknown);
   }
 
   public Project withMarkers(List<Marker> newMarkers) {
-    return new Project(name, sampleRate, pictureRate, masterDb, shelf, tracks, newMarkers, unknown);
+    return new Project(
+        name, sampleRate, pictureRate, masterDb, shelf, tracks, newMarkers, asides, unknown);
+  }
+
+  public Project withAsides(List<Aside> newAsides) {
+    return new Project(
+        name, sampleRate, pictureRate, masterDb, shelf, tracks, markers, newAsides, unknown);
   }
 
   /** This project with one track changed; the same tracks when it has no such track. */
@@ -165,6 +180,11 @@ public record Project(
   public boolean isUsed(String mediaId) {
     return tracks.stream()
         .anyMatch(t -> t.clips().stream().anyMatch(c -> c.mediaId().equals(mediaId)));
+  }
+
+  /** The tracks whose sound counts as voice. */
+  public Stream<Track> voiceTracks() {
+    return tracks.stream().filter(Track::isVoice);
   }
 
   /** Which tracks are heard: the soloed ones where there are any, else all; never muted ones. */

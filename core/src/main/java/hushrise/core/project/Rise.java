@@ -12,6 +12,7 @@ import hushrise.core.time.Span;
  * @param heightDb how far up, at least 0
  * @param swellSeconds how long it takes up
  * @param returnSeconds how long it takes back
+ * @param drafted whether a draft made it and nobody has touched it since
  */
 public record Rise(
     String id,
@@ -19,13 +20,25 @@ public record Rise(
     long endFrame,
     double heightDb,
     double swellSeconds,
-    double returnSeconds) {
+    double returnSeconds,
+    boolean drafted) {
 
   public Rise {
     if (endFrame < startFrame || !(heightDb >= 0)) {
       throw new IllegalArgumentException(
           "Not a rise: " + startFrame + ".." + endFrame + " at " + heightDb + " dB");
     }
+  }
+
+  /** A rise made by hand. */
+  public Rise(
+      String id,
+      long startFrame,
+      long endFrame,
+      double heightDb,
+      double swellSeconds,
+      double returnSeconds) {
+    this(id, startFrame, endFrame, heightDb, swellSeconds, returnSeconds, false);
   }
 
   public static Rise over(Span gap, double heightDb) {
@@ -48,6 +61,14 @@ public record Rise(
         heightDb,
         Math.max(0, newSwellSeconds),
         Math.max(0, newReturnSeconds));
+  }
+
+  public Rise withId(String newId) {
+    return new Rise(newId, startFrame, endFrame, heightDb, swellSeconds, returnSeconds, drafted);
+  }
+
+  public Rise withDrafted(boolean isDrafted) {
+    return new Rise(id, startFrame, endFrame, heightDb, swellSeconds, returnSeconds, isDrafted);
   }
 
   public Span span() {

@@ -21,6 +21,8 @@ import java.util.function.UnaryOperator;
  * @param rises its swells
  * @param clips what lies on it
  * @param other another version of its shaping, kept aside to compare with
+ * @param speaks whether somebody speaks on it though it is no voice track, as on camera sound
+ * @param rule how hushes are drafted on it; empty: as usual for its kind
  */
 public record Track(
     String id,
@@ -35,7 +37,9 @@ public record Track(
     List<Hush> hushes,
     List<Rise> rises,
     List<Clip> clips,
-    Optional<Shaping> other) {
+    Optional<Shaping> other,
+    boolean speaks,
+    Optional<HushRule> rule) {
 
   public Track {
     pan = Math.clamp(pan, -1, 1);
@@ -44,6 +48,7 @@ public record Track(
     rises = rises == null ? List.of() : List.copyOf(rises);
     clips = clips == null ? List.of() : List.copyOf(clips);
     other = other == null ? Optional.empty() : other;
+    rule = rule == null ? Optional.empty() : rule;
   }
 
   public static Track of(TrackKind kind, String name, List<Clip> clips) {
@@ -60,63 +65,104 @@ public record Track(
         List.of(),
         List.of(),
         clips,
+        Optional.empty(),
+        false,
         Optional.empty());
   }
 
   public Track withLevelDb(double db) {
     return new Track(
-        id, kind, name, db, pan, muted, soloed, rowHeight, line, hushes, rises, clips, other);
+        id, kind, name, db, pan, muted, soloed, rowHeight, line, hushes, rises, clips, other,
+        speaks, rule);
   }
 
   public Track withName(String newName) {
     return new Track(
         id, kind, newName, levelDb, pan, muted, soloed, rowHeight, line, hushes, rises, clips,
-        other);
+        other, speaks, rule);
   }
 
   public Track withPan(double newPan) {
     return new Track(
         id, kind, name, levelDb, newPan, muted, soloed, rowHeight, line, hushes, rises, clips,
-        other);
+        other, speaks, rule);
   }
 
   public Track withRowHeight(int pixels) {
     return new Track(
-        id, kind, name, levelDb, pan, muted, soloed, pixels, line, hushes, rises, clips, other);
+        id, kind, name, levelDb, pan, muted, soloed, pixels, line, hushes, rises, clips, other,
+        speaks, rule);
   }
 
   public Track withMuted(boolean mute) {
     return new Track(
-        id, kind, name, levelDb, pan, mute, soloed, rowHeight, line, hushes, rises, clips, other);
+        id, kind, name, levelDb, pan, mute, soloed, rowHeight, line, hushes, rises, clips, other,
+        speaks, rule);
   }
 
   public Track withSoloed(boolean solo) {
     return new Track(
-        id, kind, name, levelDb, pan, muted, solo, rowHeight, line, hushes, rises, clips, other);
+        id, kind, name, levelDb, pan, muted, solo, rowHeight, line, hushes, rises, clips, other,
+        speaks, rule);
   }
 
   public Track withLine(LevelLine newLine) {
     return new Track(
         id, kind, name, levelDb, pan, muted, soloed, rowHeight, newLine, hushes, rises, clips,
-        other);
+        other, speaks, rule);
   }
 
   public Track withHushes(List<Hush> newHushes) {
     return new Track(
         id, kind, name, levelDb, pan, muted, soloed, rowHeight, line, newHushes, rises, clips,
-        other);
+        other, speaks, rule);
   }
 
   public Track withRises(List<Rise> newRises) {
     return new Track(
         id, kind, name, levelDb, pan, muted, soloed, rowHeight, line, hushes, newRises, clips,
-        other);
+        other, speaks, rule);
   }
 
   public Track withClips(List<Clip> newClips) {
     return new Track(
         id, kind, name, levelDb, pan, muted, soloed, rowHeight, line, hushes, rises, newClips,
-        other);
+        other, speaks, rule);
+  }
+
+  public Track withSpeaks(boolean somebodySpeaks) {
+    return new Track(
+        id,
+        kind,
+        name,
+        levelDb,
+        pan,
+        muted,
+        soloed,
+        rowHeight,
+        line,
+        hushes,
+        rises,
+        clips,
+        other,
+        somebodySpeaks,
+        rule);
+  }
+
+  public Track withRule(Optional<HushRule> newRule) {
+    return new Track(
+        id, kind, name, levelDb, pan, muted, soloed, rowHeight, line, hushes, rises, clips, other,
+        speaks, newRule);
+  }
+
+  /** Whether what it carries counts as voice. */
+  public boolean isVoice() {
+    return kind == TrackKind.VOICE || (kind == TrackKind.CAMERA && speaks);
+  }
+
+  /** Whether what it carries lies under the voice: all sound that is no voice. */
+  public boolean isBackground() {
+    return kind.sounds() && !isVoice();
   }
 
   /** How its level is shaped. */
@@ -130,8 +176,8 @@ public record Track(
 
   public Track withOther(Optional<Shaping> shaping) {
     return new Track(
-        id, kind, name, levelDb, pan, muted, soloed, rowHeight, line, hushes, rises, clips,
-        shaping);
+        id, kind, name, levelDb, pan, muted, soloed, rowHeight, line, hushes, rises, clips, shaping,
+        speaks, rule);
   }
 
   public Optional<Hush> hush(String hushId) {

@@ -12,9 +12,4 @@ public enum TrackKind {
   public boolean sounds() {
     return this != PICTURE;
   }
-
-  /** Whether what it carries lies under the voice: all sound that is no voice. */
-  public boolean isBackground() {
-    return sounds() && this != VOICE;
-  }
 }

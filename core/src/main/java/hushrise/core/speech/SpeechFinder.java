@@ -9,10 +9,10 @@ import java.util.List;
  * Turns a model's probabilities into stretches of speech.
  *
  * <p>With hysteresis: speech begins where the probability rises over {@link #ENTER} and ends where
- * it stays under {@link #LEAVE}; pauses under {@link #SHORTEST_PAUSE_SECONDS} are filled, stretches
- * under {@link #SHORTEST_SPEECH_SECONDS} dropped. A model's frame is coarse, so each end is then
- * moved to where the energy, in steps of 5 ms, first rises out of, or last falls into, the quiet
- * around it.
+ * it falls under {@link #LEAVE}. What lasts less than {@link #SHORTEST_SPEECH_SECONDS}, as a chord
+ * may, is dropped before pauses under {@link #SHORTEST_PAUSE_SECONDS} are filled. A model's frame
+ * is coarse, so each end is then moved to where the energy, in steps of 5 ms, first rises out of,
+ * or last falls into, the quiet around it.
  */
 public final class SpeechFinder {
 
@@ -21,12 +21,21 @@ public final class SpeechFinder {
   static final double SHORTEST_PAUSE_SECONDS = 0.5;
   static final double SHORTEST_SPEECH_SECONDS = 0.15;
 
+  /** Breaks under this lie within a word. */
+  static final double BREAK_SECONDS = 0.1;
+
   private static final double STEP_SECONDS = 0.005;
+
+  /** Levels are taken of the difference to so much of the sample before: bass counts less. */
+  private static final double EMPHASIS = 0.95;
 
   /** A rise has to last this many steps: a drum's stroke does not. */
   private static final int HELD_STEPS = 10;
 
-  private static final double LOOK_SECONDS = 0.22;
+  /** How far outside and inside of a coarse end the exact one is looked for. */
+  private static final double LOOK_OUT_SECONDS = 0.22;
+
+  private static final double LOOK_IN_SECONDS = 0.9;
 
   private final SampleSource source;
   private final int sampleRate;
@@ -63,16 +72,18 @@ public final class SpeechFinder {
       }
     }
     List<Span> exact = new ArrayList<>();
-    for (Span span : joined(spans)) {
-      if (span.lengthFrames() >= SHORTEST_SPEECH_SECONDS * sampleRate) {
-        exact.add(new Span(start(span), end(span)));
-      }
+    List<Span> lasting =
+        joined(spans, BREAK_SECONDS).stream()
+            .filter(s -> s.lengthFrames() >= SHORTEST_SPEECH_SECONDS * sampleRate)
+            .toList();
+    for (Span span : joined(lasting, SHORTEST_PAUSE_SECONDS)) {
+      exact.add(new Span(start(span), end(span)));
     }
-    return joined(exact);
+    return joined(exact, SHORTEST_PAUSE_SECONDS);
   }
 
-  private List<Span> joined(List<Span> spans) {
-    long pause = Math.round(SHORTEST_PAUSE_SECONDS * sampleRate);
+  private List<Span> joined(List<Span> spans, double pauseSeconds) {
+    long pause = frames(pauseSeconds);
     List<Span> result = new ArrayList<>();
     for (Span span : spans) {
       if (!result.isEmpty() && span.startFrame() - result.getLast().endFrame() < pause) {
@@ -87,18 +98,18 @@ public final class SpeechFinder {
 
   /** Where speech that a coarse span holds begins. */
   private long start(Span span) {
-    long look = Math.round(LOOK_SECONDS * sampleRate);
-    long from = Math.max(0, span.startFrame() - look);
-    double[] levels = levels(from, span.startFrame() + look);
+    long from = Math.max(0, span.startFrame() - frames(LOOK_OUT_SECONDS));
+    long to = Math.min(span.endFrame(), span.startFrame() + frames(LOOK_IN_SECONDS));
+    double[] levels = levels(from, to);
     int at = firstRise(levels);
     return at < 0 ? span.startFrame() : from + at * step();
   }
 
   /** Where speech that a coarse span holds ends. */
   private long end(Span span) {
-    long look = Math.round(LOOK_SECONDS * sampleRate);
-    long from = Math.max(span.startFrame(), span.endFrame() - look);
-    double[] levels = levels(from, Math.min(source.lengthFrames(), span.endFrame() + look));
+    long from = Math.max(span.startFrame(), span.endFrame() - frames(LOOK_IN_SECONDS));
+    long to = Math.min(source.lengthFrames(), span.endFrame() + frames(LOOK_OUT_SECONDS));
+    double[] levels = levels(from, to);
     double[] backwards = new double[levels.length];
     for (int i = 0; i < levels.length; i++) {
       backwards[i] = levels[levels.length - 1 - i];
@@ -110,7 +121,11 @@ public final class SpeechFinder {
   }
 
   private long step() {
-    return Math.round(STEP_SECONDS * sampleRate);
+    return frames(STEP_SECONDS);
+  }
+
+  private long frames(double seconds) {
+    return Math.round(seconds * sampleRate);
   }
 
   /** RMS levels in dB, one for each step. */
@@ -124,7 +139,8 @@ public final class SpeechFinder {
     for (int i = 0; i < count; i++) {
       double sum = 0;
       for (int k = i * step; k < (i + 1) * step; k++) {
-        sum += left[k] * (double) left[k];
+        double bright = left[k] - EMPHASIS * (k > 0 ? left[k - 1] : 0);
+        sum += bright * bright;
       }
       levels[i] = 10 * Math.log10(sum / step + 1e-10);
     }

@@ -64,7 +64,7 @@ public final class AtomicFile {
     }
   }
 
-  static void write(Path target, byte[] bytes) {
+  public static void write(Path target, byte[] bytes) {
     Path part = beside(target);
     try {
       try (FileChannel channel = FileChannel.open(part, StandardOpenOption.WRITE)) {

@@ -6,6 +6,7 @@ import static org.assertj.core.api.Assertions.assertThatThrownBy;
 import static org.assertj.core.api.Assertions.within;
 
 import hushrise.core.Problem;
+import hushrise.core.hush.HushFollow;
 import hushrise.core.mix.Projects;
 import hushrise.core.project.Clip;
 import hushrise.core.project.CrossfadeShape;
@@ -86,9 +87,9 @@ class ClipEditsTest {
   @Test
   void hushesGoWithTheNarrationTheyBelongTo() {
     String voice = track(rich, TrackKind.VOICE).clips().getFirst().id();
-    Project moved = ClipEdits.move(rich, Set.of(voice), 5_000, true);
+    Project moved = HushFollow.followed(rich, ClipEdits.move(rich, Set.of(voice), 5_000, true));
     assertThat(track(moved, TrackKind.MUSIC).hushes().getFirst().startFrame()).isEqualTo(105_003);
-    Project deleted = ClipEdits.delete(rich, Set.of(voice), false, true);
+    Project deleted = HushFollow.followed(rich, ClipEdits.delete(rich, Set.of(voice), false, true));
     assertThat(track(deleted, TrackKind.MUSIC).hushes()).isEmpty();
   }
 

@@ -1,5 +1,7 @@
 package hushrise.core.mix;
 
+import hushrise.core.loudness.LoudnessLibrary;
+import hushrise.core.loudness.LoudnessSteps;
 import hushrise.core.project.Clip;
 import hushrise.core.project.Fade;
 import hushrise.core.project.FadeShape;
@@ -14,6 +16,7 @@ import hushrise.core.project.Seam;
 import hushrise.core.project.SegmentShape;
 import hushrise.core.project.Track;
 import hushrise.core.project.TrackKind;
+import hushrise.core.sound.Progress;
 import hushrise.core.sound.SampleSource;
 import hushrise.core.sound.SoundLibrary;
 import hushrise.core.time.Span;
@@ -32,13 +35,20 @@ public final class Projects {
   private Projects() {}
 
   /** A library of named sounds. */
-  public static final class Sounds implements SoundLibrary {
+  public static final class Sounds implements SoundLibrary, LoudnessLibrary {
     private final Map<String, SampleSource> byId = new HashMap<>();
+    private final Map<String, LoudnessSteps> steps = new HashMap<>();
 
     /** Adds a sound and gives the media item for it. */
     public Media add(String id, MediaKind kind, float[]... planar) {
       byId.put(id, SampleSource.of(planar));
       return media(id, kind, planar[0].length);
+    }
+
+    @Override
+    public LoudnessSteps steps(Media media) {
+      return steps.computeIfAbsent(
+          media.id(), id -> LoudnessSteps.of(byId.get(id), RATE, Progress.NONE));
     }
 
     @Override

@@ -1,9 +1,9 @@
-package hushrise.core.hush;
+package hushrise.core.separation;
 
 import hushrise.core.loudness.Measurement;
 import hushrise.core.mix.Mixer;
 import hushrise.core.project.Project;
-import hushrise.core.project.TrackKind;
+import hushrise.core.project.Track;
 import hushrise.core.sound.SoundLibrary;
 import hushrise.core.time.Span;
 import java.util.List;
@@ -31,10 +31,8 @@ public record PassageLoudness(Span passage, double voiceLufs, double backgroundL
   /** Measures passages in a project as it is heard. */
   public static List<PassageLoudness> measure(
       Project project, SoundLibrary library, List<Span> passages) {
-    Mixer voice =
-        Mixer.of(project, library, project.heardTracks().and(t -> t.kind() == TrackKind.VOICE));
-    Mixer background =
-        Mixer.of(project, library, project.heardTracks().and(t -> t.kind().isBackground()));
+    Mixer voice = Mixer.of(project, library, project.heardTracks().and(Track::isVoice));
+    Mixer background = Mixer.of(project, library, project.heardTracks().and(Track::isBackground));
     return passages.stream()
         .map(
             p ->

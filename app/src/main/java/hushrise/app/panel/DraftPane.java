@@ -1,0 +1,360 @@
+package hushrise.app.panel;
+
+import static hushrise.app.look.Texts.text;
+
+import hushrise.app.Drafting;
+import hushrise.app.Session;
+import hushrise.core.hush.HushDraft;
+import hushrise.core.hush.HushDraft.Change;
+import hushrise.core.hush.HushDrafter;
+import hushrise.core.project.HushRule;
+import hushrise.core.project.LevelText;
+import hushrise.core.project.Project;
+import hushrise.core.project.Track;
+import hushrise.core.project.Turn;
+import hushrise.core.time.Timecode;
+import java.util.List;
+import java.util.Locale;
+import java.util.Optional;
+import java.util.OptionalDouble;
+import java.util.function.BiFunction;
+import javafx.geometry.Pos;
+import javafx.scene.control.Button;
+import javafx.scene.control.CheckBox;
+import javafx.scene.control.ComboBox;
+import javafx.scene.control.Label;
+import javafx.scene.control.ScrollPane;
+import javafx.scene.control.TextField;
+import javafx.scene.control.Tooltip;
+import javafx.scene.layout.HBox;
+import javafx.scene.layout.Priority;
+import javafx.scene.layout.Region;
+import javafx.scene.layout.VBox;
+import javafx.util.StringConverter;
+
+/**
+ * A draft of hushes before it is taken: the rule it goes by, which drafts anew when it is changed,
+ * and each hush that is new, changed, kept or gone, with the reason.
+ */
+public final class DraftPane extends HBox {
+
+  private final Session session;
+  private final Drafting drafting;
+  private final ComboBox<Track> tracks = new ComboBox<>();
+  private final Form form;
+  private final Label counts = new Label();
+  private final VBox lines = new VBox(1);
+  private final Button take = new Button(text("draft.take"));
+  private String shownTrack = "";
+  private boolean filling;
+
+  public DraftPane(Session session, Drafting drafting) {
+    super(14);
+    this.session = session;
+    this.drafting = drafting;
+    form = new Form(session, 3);
+    setId("draft");
+    getStyleClass().addAll("pane", "draft");
+    getChildren().addAll(rulePart(), listPart());
+    session.draftProperty().addListener((p, was, now) -> now.ifPresent(this::show));
+  }
+
+  private VBox rulePart() {
+    Label title = new Label(text("draft.title"));
+    title.getStyleClass().add("pane-title");
+    tracks.setId("draft-track");
+    tracks.setAccessibleText(text("draft.track"));
+    tracks.setConverter(
+        new StringConverter<>() {
+          @Override
+          public String toString(Track track) {
+            return track == null ? "" : track.name();
+          }
+
+          @Override
+          public Track fromString(String name) {
+            return tracks.getValue();
+          }
+        });
+    tracks.setOnAction(
+        e -> {
+          if (!filling && tracks.getValue() != null) {
+            shownTrack = tracks.getValue().id();
+            session.draft().ifPresent(this::show);
+          }
+        });
+    HBox head = new HBox(10, title, tracks);
+    head.setAlignment(Pos.CENTER_LEFT);
+    VBox part = new VBox(6, head, form);
+    part.setMinWidth(446);
+    return part;
+  }
+
+  private VBox listPart() {
+    counts.setId("draft-counts");
+    counts.getStyleClass().add("pane-title");
+    ScrollPane scroll = new ScrollPane(lines);
+    scroll.setFitToWidth(true);
+    scroll.setFocusTraversable(false);
+    VBox.setVgrow(scroll, Priority.ALWAYS);
+    take.setId("draft-take");
+    take.getStyleClass().addAll("accent", "small");
+    take.setTooltip(new Tooltip(text("draft.take.tip")));
+    take.setOnAction(e -> drafting.take());
+    Button leave = Form.button("draft-leave", text("draft.leave"), drafting::leave);
+    leave.setTooltip(new Tooltip(text("draft.leave.tip")));
+    HBox foot = new HBox(8, take, leave);
+    take.setMinWidth(Region.USE_PREF_SIZE);
+    leave.setMinWidth(Region.USE_PREF_SIZE);
+    VBox part = new VBox(6, counts, scroll, foot);
+    HBox.setHgrow(part, Priority.ALWAYS);
+    return part;
+  }
+
+  private void show(HushDraft draft) {
+    Project project = draft.before();
+    List<Track> background =
+        project.tracks().stream().filter(t -> t.isBackground() && !t.clips().isEmpty()).toList();
+    Optional<Track> track =
+        background.stream()
+            .filter(t -> t.id().equals(shownTrack))
+            .findFirst()
+            .or(
+                () ->
+                    background.stream().filter(t -> HushDrafter.ruleOf(t).isPresent()).findFirst())
+            .or(() -> background.stream().findFirst());
+    filling = true;
+    tracks.getItems().setAll(background);
+    tracks.setValue(track.orElse(null));
+    filling = false;
+    track.ifPresent(this::showRule);
+    counts.setText(
+        text(
+            "draft.counts",
+            draft.count(Change.NEW),
+            draft.count(Change.CHANGED),
+            draft.count(Change.KEPT),
+            draft.count(Change.GONE),
+            draft.rises()));
+    lines.getChildren().clear();
+    draft.lines().forEach(l -> lines.getChildren().add(line(project, l)));
+  }
+
+  private void showRule(Track track) {
+    shownTrack = track.id();
+    String focused =
+        getScene() != null && getScene().getFocusOwner() instanceof TextField f && f.getId() != null
+            ? f.getId()
+            : "";
+    form.clear();
+    Optional<HushRule> found = HushDrafter.ruleOf(track);
+    if (found.isEmpty()) {
+      form.words(text("draft.noRule", track.name()));
+      form.buttons(
+          Form.button(
+              "draft-hush-too",
+              text("draft.hushToo"),
+              () -> drafting.withRule(track.id(), r -> r)));
+      return;
+    }
+    HushRule rule = found.get();
+    number("separation", "%.1f LU", rule.separationLu(), 0, 40, HushRule::withSeparationLu);
+    fixed(rule);
+    number("gap", "%.2f s", rule.shortestGapSeconds(), 0, 30, HushRule::withShortestGapSeconds);
+    Turn t = rule.turn();
+    time("lead", t.leadSeconds(), -5, Turn::withLead);
+    time("fall", t.fallSeconds(), 0, Turn::withFall);
+    number(
+        "deepest",
+        "%.1f dB",
+        rule.deepestDb(),
+        -60,
+        0,
+        (r, db) -> r.withDepths(db, r.shallowestDb()));
+    time("tail", t.tailSeconds(), -5, Turn::withTail);
+    time("recovery", t.recoverySeconds(), 0, Turn::withRecovery);
+    number(
+        "shallowest",
+        "%.1f dB",
+        rule.shallowestDb(),
+        -60,
+        0,
+        (r, db) -> r.withDepths(r.deepestDb(), db));
+    HBox boxes =
+        new HBox(
+            14,
+            box("even", rule.even(), (r, on) -> r.withEven(on)),
+            box(
+                "rises",
+                rule.rises().isPresent(),
+                (r, on) ->
+                    r.withRises(on ? Optional.of(HushRule.RiseRule.USUAL) : Optional.empty())));
+    voices(track, rule, boxes);
+    if (track.rule().isPresent()) {
+      boxes
+          .getChildren()
+          .add(
+              Form.button(
+                  "draft-usual", text("draft.usual"), () -> drafting.withoutRule(track.id())));
+    }
+    boxes.setAlignment(Pos.CENTER_LEFT);
+    form.wide(boxes);
+    if (!focused.isEmpty()) {
+      Optional.ofNullable(form.lookup("#" + focused)).ifPresent(javafx.scene.Node::requestFocus);
+    }
+  }
+
+  /** Which voices count, where there are several. */
+  private void voices(Track track, HushRule rule, HBox into) {
+    List<Track> all = session.present().voiceTracks().toList();
+    if (all.size() < 2) {
+      return;
+    }
+    ComboBox<Optional<Track>> box = new ComboBox<>();
+    box.getItems().add(Optional.empty());
+    all.forEach(t -> box.getItems().add(Optional.of(t)));
+    box.setValue(all.stream().filter(t -> rule.voices().contains(t.id())).findFirst());
+    box.setId("draft-voices");
+    box.setAccessibleText(text("draft.voices"));
+    box.setConverter(
+        new StringConverter<>() {
+          @Override
+          public String toString(Optional<Track> t) {
+            return t == null || t.isEmpty() ? text("draft.allVoices") : t.get().name();
+          }
+
+          @Override
+          public Optional<Track> fromString(String name) {
+            return box.getValue();
+          }
+        });
+    box.setOnAction(
+        e ->
+            drafting.withRule(
+                track.id(), r -> r.withVoices(box.getValue().map(Track::id).stream().toList())));
+    into.getChildren().add(box);
+  }
+
+  private CheckBox box(String id, boolean on, BiFunction<HushRule, Boolean, HushRule> change) {
+    CheckBox box = new CheckBox(text("draft." + id));
+    box.setId("draft-" + id);
+    box.setSelected(on);
+    box.setTooltip(new Tooltip(text("draft." + id + ".tip")));
+    box.setOnAction(e -> drafting.withRule(shownTrack, r -> change.apply(r, box.isSelected())));
+    return box;
+  }
+
+  private void time(
+      String id, double seconds, double least, BiFunction<Turn, Double, Turn> change) {
+    number(
+        id, "%.2f s", seconds, least, 30, (r, typed) -> r.withTurn(change.apply(r.turn(), typed)));
+  }
+
+  private void number(
+      String id,
+      String format,
+      double value,
+      double least,
+      double most,
+      BiFunction<HushRule, Double, HushRule> change) {
+    String shown = format.formatted(value).replace('-', '\u2212');
+    TextField field = field(id, shown, text("draft.tip", text("draft." + id), least, most));
+    field.setOnAction(
+        e -> {
+          OptionalDouble typed = numberOf(field.getText());
+          if (typed.isPresent() && typed.getAsDouble() >= least && typed.getAsDouble() <= most) {
+            drafting.withRule(shownTrack, r -> change.apply(r, typed.getAsDouble()));
+          } else {
+            wrong(field, shown);
+          }
+        });
+  }
+
+  /** One depth for all; an empty field goes by the separation. */
+  private void fixed(HushRule rule) {
+    String shown =
+        rule.fixedDepthDb().isPresent()
+            ? LevelText.format(rule.fixedDepthDb().getAsDouble())
+            : text("draft.byNeed");
+    TextField field = field("fixed", shown, text("draft.fixed.tip"));
+    field.setOnAction(
+        e -> {
+          OptionalDouble typed = numberOf(field.getText());
+          boolean none = field.getText().isBlank() || field.getText().equals(text("draft.byNeed"));
+          if (none || (typed.isPresent() && Math.abs(typed.getAsDouble()) <= 60)) {
+            OptionalDouble depth =
+                none ? OptionalDouble.empty() : OptionalDouble.of(-Math.abs(typed.getAsDouble()));
+            drafting.withRule(shownTrack, r -> r.withFixedDepthDb(depth));
+          } else {
+            wrong(field, shown);
+          }
+        });
+  }
+
+  private TextField field(String id, String shown, String tip) {
+    TextField field = new TextField(shown);
+    field.setId("draft-" + id);
+    field.getStyleClass().add("time-field");
+    field.setAccessibleText(text("draft." + id));
+    field.setTooltip(new Tooltip(tip));
+    field.setPrefWidth(74);
+    form.add(text("draft." + id), field);
+    return field;
+  }
+
+  private static void wrong(TextField field, String shown) {
+    field.setText(shown);
+    field.getStyleClass().add("wrong");
+    field.setAccessibleHelp(field.getTooltip().getText());
+  }
+
+  private static OptionalDouble numberOf(String typed) {
+    String number =
+        typed
+            .strip()
+            .toLowerCase(Locale.ROOT)
+            .replace('\u2212', '-')
+            .replace(',', '.')
+            .replaceFirst("\\s*(lu|db|s)$", "");
+    return number.matches("[+-]?(\\d{1,3}(\\.\\d*)?|\\.\\d+)")
+        ? OptionalDouble.of(Double.parseDouble(number))
+        : OptionalDouble.empty();
+  }
+
+  private Button line(Project project, HushDraft.Line line) {
+    Label time =
+        new Label(
+            Timecode.format(line.hush().startFrame(), project.pictureRate(), project.sampleRate()));
+    time.getStyleClass().add("number");
+    Label depth = new Label(LevelText.format(line.hush().depthDb()));
+    depth.getStyleClass().add("number");
+    depth.setMinWidth(62);
+    Label change = new Label(text("draft.change." + line.change().name()));
+    change.getStyleClass().addAll("draft-change", line.change().name().toLowerCase(Locale.ROOT));
+    String why = text("draft.why." + line.why().name());
+    Label words =
+        new Label(
+            Double.isFinite(line.voiceLufs()) && Double.isFinite(line.backgroundLufs())
+                ? text(
+                    "draft.measured",
+                    why,
+                    "%.1f".formatted(line.voiceLufs()).replace('-', '\u2212'),
+                    "%.1f".formatted(line.backgroundLufs()).replace('-', '\u2212'))
+                : why);
+    words.getStyleClass().add("faint");
+    HBox first = new HBox(8, time, depth, change);
+    first.setAlignment(Pos.CENTER_LEFT);
+    VBox row = new VBox(first, words);
+    row.maxWidthProperty().bind(lines.widthProperty().subtract(16));
+    Button button = new Button();
+    button.setGraphic(row);
+    button.setMaxWidth(Double.MAX_VALUE);
+    button.setAlignment(Pos.CENTER_LEFT);
+    button.getStyleClass().add("passage");
+    button.setTooltip(new Tooltip(words.getText()));
+    button.setAccessibleText(
+        String.join(", ", time.getText(), change.getText(), depth.getText(), words.getText()));
+    button.setOnAction(e -> session.seek(line.hush().startFrame()));
+    return button;
+  }
+}

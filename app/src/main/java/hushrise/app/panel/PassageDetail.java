@@ -1,0 +1,100 @@
+package hushrise.app.panel;
+
+import static hushrise.app.look.Texts.text;
+
+import hushrise.app.Hearing;
+import hushrise.app.Selection;
+import hushrise.app.Session;
+import hushrise.core.edit.SpeechEdits;
+import hushrise.core.project.Clip;
+import hushrise.core.project.Media;
+import hushrise.core.project.Project;
+import hushrise.core.time.Span;
+import java.util.List;
+import java.util.Optional;
+import java.util.function.UnaryOperator;
+
+/** The numbers of a stretch of speech. */
+final class PassageDetail {
+
+  private final Session session;
+  private final Hearing hearing;
+  private final Form form;
+
+  PassageDetail(Session session, Hearing hearing, Form form) {
+    this.session = session;
+    this.hearing = hearing;
+    this.form = form;
+  }
+
+  /** Fills the form and gives the title to show. */
+  String passage(Project project, Selection.OfPassage selected) {
+    Optional<Clip> clip = project.clip(selected.clipId());
+    List<Span> speech = project.media(selected.mediaId()).flatMap(Media::speech).orElse(List.of());
+    if (clip.isEmpty() || selected.index() >= speech.size()) {
+      return "";
+    }
+    Span inMedia = speech.get(selected.index());
+    long shift = clip.get().startFrame() - clip.get().mediaStartFrame();
+    form.time(
+        "detail-start",
+        text("detail.from"),
+        inMedia.startFrame() + shift,
+        to ->
+            change(selected, s -> new Span(Math.min(to - shift, s.endFrame() - 1), s.endFrame())));
+    form.time(
+        "detail-end",
+        text("detail.to"),
+        inMedia.endFrame() + shift,
+        to ->
+            change(
+                selected, s -> new Span(s.startFrame(), Math.max(to - shift, s.startFrame() + 1))));
+    hearing.now().flatMap(n -> heard(n, inMedia.startFrame() + shift + 1)).ifPresent(this::facts);
+    form.buttons(
+        form.command("hush.here", text("button.hush.here")),
+        form.command("passage.split", text("button.passage.split")),
+        form.command("passage.join", text("button.passage.join")),
+        form.command("delete", text("button.delete")));
+    form.buttons(
+        form.command("speech.read", text("button.speech.read")),
+        form.command("speech.write", text("button.speech.write")),
+        form.command("speech.again", text("button.speech.again")));
+    return text("detail.passageTitle", selected.index() + 1, speech.size());
+  }
+
+  private static Optional<hushrise.core.separation.PassageLoudness> heard(
+      Hearing.Now now, long frame) {
+    return now.separation().passages().stream()
+        .filter(p -> p.passage().contains(frame))
+        .findFirst();
+  }
+
+  private void facts(hushrise.core.separation.PassageLoudness p) {
+    form.fact(text("detail.voiceLufs"), lufs(p.voiceLufs()));
+    form.fact(text("detail.restLufs"), lufs(p.backgroundLufs()));
+    form.fact(
+        text("detail.separation"),
+        Double.isFinite(p.separationLu())
+            ? "%.1f LU".formatted(p.separationLu())
+            : text("passages.alone"));
+  }
+
+  private static String lufs(double value) {
+    return Double.isFinite(value)
+        ? "%.1f LUFS".formatted(value).replace('-', '\u2212')
+        : text("detail.silent");
+  }
+
+  private void change(Selection.OfPassage selected, UnaryOperator<Span> to) {
+    session.commit(
+        text("edit.movePassage"),
+        p -> {
+          Span now =
+              p.media(selected.mediaId())
+                  .flatMap(Media::speech)
+                  .orElseThrow()
+                  .get(selected.index());
+          return SpeechEdits.change(p, selected.mediaId(), selected.index(), to.apply(now));
+        });
+  }
+}

@@ -1,0 +1,97 @@
+package hushrise.app.panel;
+
+import static hushrise.app.look.Texts.text;
+
+import hushrise.app.Session;
+import hushrise.app.look.Palette;
+import hushrise.core.project.Project;
+import hushrise.core.separation.PassageLoudness;
+import hushrise.core.separation.Separation;
+import hushrise.core.time.Timecode;
+import java.util.List;
+import java.util.Locale;
+import java.util.Optional;
+import javafx.beans.property.ObjectProperty;
+import javafx.geometry.Pos;
+import javafx.scene.Node;
+import javafx.scene.control.Button;
+import javafx.scene.control.Label;
+import javafx.scene.layout.HBox;
+import javafx.scene.layout.Priority;
+import javafx.scene.layout.Region;
+import javafx.scene.paint.Color;
+import javafx.scene.shape.Polygon;
+import javafx.scene.shape.Shape;
+
+/**
+ * How far the voice stands above everything under it, passage by passage. Told by shape as well as
+ * hue: a peak for clear, a bar for tight, a pit for buried.
+ */
+final class PassageList {
+
+  private final Session session;
+  private final ObjectProperty<Palette> palette;
+
+  PassageList(Session session, ObjectProperty<Palette> palette) {
+    this.session = session;
+    this.palette = palette;
+  }
+
+  /** One line for each passage, or a sentence that says why there is none. */
+  List<Node> lines(Optional<Separation> separation) {
+    if (separation.isEmpty() || separation.get().passages().isEmpty()) {
+      Label none = new Label(text("passages.none"));
+      none.setWrapText(true);
+      none.getStyleClass().add("faint");
+      return List.of(none);
+    }
+    return separation.get().passages().stream()
+        .<Node>map(p -> line(p, separation.get().stateOf(p)))
+        .toList();
+  }
+
+  private Button line(PassageLoudness p, Separation.State state) {
+    Project project = session.project();
+    double lu = p.separationLu();
+    Label time =
+        new Label(
+            Timecode.format(p.passage().startFrame(), project.pictureRate(), project.sampleRate()));
+    time.getStyleClass().add("number");
+    Label figure =
+        new Label(Double.isFinite(lu) ? "%.1f LU".formatted(lu) : text("passages.alone"));
+    figure.getStyleClass().add("number");
+    Label words = new Label(text("state." + state.name().toLowerCase(Locale.ROOT)));
+    words.getStyleClass().add("faint");
+    Region space = new Region();
+    HBox.setHgrow(space, Priority.ALWAYS);
+    HBox row = new HBox(8, mark(state), time, space, figure, words);
+    row.setAlignment(Pos.CENTER_LEFT);
+    words.setMinWidth(46);
+    Button button = new Button();
+    button.setGraphic(row);
+    button.setMaxWidth(Double.MAX_VALUE);
+    row.prefWidthProperty().bind(button.widthProperty().subtract(16));
+    button.getStyleClass().add("passage");
+    button.setAccessibleText(
+        text("passages.accessible", time.getText(), figure.getText(), words.getText()));
+    button.setOnAction(e -> session.seek(p.passage().startFrame()));
+    return button;
+  }
+
+  private Shape mark(Separation.State state) {
+    Shape shape =
+        switch (state) {
+          case CLEAR -> new Polygon(0, 10, 6, 0, 12, 10);
+          case TIGHT -> new Polygon(0, 3, 12, 3, 12, 7, 0, 7);
+          case BURIED -> new Polygon(0, 0, 12, 0, 6, 10);
+        };
+    Color color =
+        switch (state) {
+          case CLEAR -> palette.get().clear();
+          case TIGHT -> palette.get().tight();
+          case BURIED -> palette.get().buried();
+        };
+    shape.setFill(color);
+    return shape;
+  }
+}

@@ -1,0 +1,241 @@
+package hushrise.app.panel;
+
+import static hushrise.app.look.Texts.text;
+
+import hushrise.app.EarCommands;
+import hushrise.app.Hearing;
+import hushrise.app.Session;
+import hushrise.app.look.Palette;
+import hushrise.core.ear.Finding;
+import hushrise.core.project.Aside;
+import hushrise.core.time.Timecode;
+import java.util.ArrayList;
+import java.util.List;
+import java.util.function.Consumer;
+import java.util.stream.Stream;
+import javafx.beans.property.ObjectProperty;
+import javafx.geometry.Pos;
+import javafx.scene.Node;
+import javafx.scene.control.Button;
+import javafx.scene.control.Label;
+import javafx.scene.control.ScrollPane;
+import javafx.scene.control.ToggleButton;
+import javafx.scene.control.ToggleGroup;
+import javafx.scene.control.Tooltip;
+import javafx.scene.layout.FlowPane;
+import javafx.scene.layout.HBox;
+import javafx.scene.layout.Priority;
+import javafx.scene.layout.Region;
+import javafx.scene.layout.VBox;
+import javafx.scene.text.TextAlignment;
+
+/**
+ * What a careful listener would remark on, each with its place and its remedies; or how far each
+ * passage stands above the rest. Pointing at a remedy shows what it would make of the project.
+ */
+public final class SecondEarPane extends VBox {
+
+  private final Session session;
+  private final Hearing hearing;
+  private final EarCommands ear;
+  private final Consumer<Finding> askAside;
+  private final VBox list = new VBox(4);
+  private final ToggleButton findings = new ToggleButton();
+  private final ToggleButton passages = new ToggleButton(text("passages.title"));
+  private final PassageList passageList;
+  private final ObjectProperty<Palette> palette;
+  private List<Object> shown = List.of();
+  private boolean previewing;
+
+  /**
+   * @param askAside asks for the reason before a finding is put aside
+   */
+  public SecondEarPane(
+      Session session,
+      Hearing hearing,
+      EarCommands ear,
+      ObjectProperty<Palette> palette,
+      Consumer<Finding> askAside) {
+    super(6);
+    this.session = session;
+    this.hearing = hearing;
+    this.ear = ear;
+    this.askAside = askAside;
+    this.palette = palette;
+    this.passageList = new PassageList(session, palette);
+    setId("second-ear");
+    getStyleClass().add("pane");
+    ToggleGroup group = new ToggleGroup();
+    tab(findings, "tab-findings", group);
+    tab(passages, "tab-passages", group);
+    findings.setSelected(true);
+    findings.setAccessibleText(text("ear.title"));
+    Region space = new Region();
+    HBox.setHgrow(space, Priority.ALWAYS);
+    HBox head = new HBox(4, findings, passages, space);
+    head.setAlignment(Pos.CENTER_LEFT);
+    ScrollPane scroll = new ScrollPane(list);
+    scroll.setFitToWidth(true);
+    scroll.setHbarPolicy(ScrollPane.ScrollBarPolicy.NEVER);
+    scroll.setFocusTraversable(false);
+    VBox.setVgrow(scroll, Priority.ALWAYS);
+    getChildren().addAll(head, scroll);
+    hearing.nowProperty().addListener((p, was, is) -> show());
+    ear.chosenProperty().addListener((p, was, is) -> show());
+    palette.addListener((p, was, is) -> show());
+    group
+        .selectedToggleProperty()
+        .addListener(
+            (p, was, is) -> {
+              if (is == null) {
+                group.selectToggle(was);
+              }
+              show();
+            });
+    show();
+  }
+
+  private static void tab(ToggleButton button, String id, ToggleGroup group) {
+    button.setId(id);
+    button.setToggleGroup(group);
+    button.getStyleClass().add("pane-tab");
+  }
+
+  private void show() {
+    List<Finding> open = ear.open();
+    List<Object> state = state(open);
+    if (previewing || state.equals(shown)) {
+      return;
+    }
+    shown = state;
+    findings.setText(open.isEmpty() ? text("ear.title") : text("ear.title.count", open.size()));
+    list.getChildren().clear();
+    if (passages.isSelected()) {
+      list.getChildren().addAll(passageList.lines(hearing.now().map(Hearing.Now::separation)));
+      return;
+    }
+    if (open.isEmpty()) {
+      Label words = new Label(text(hearing.now().isEmpty() ? "ear.notYet" : "ear.clean"));
+      words.setWrapText(true);
+      words.getStyleClass().add("faint");
+      list.getChildren().add(words);
+    }
+    open.forEach(f -> list.getChildren().add(row(f)));
+    List<Finding> aside = ear.aside();
+    if (!aside.isEmpty()) {
+      Label title = new Label(text("ear.aside.title", aside.size()));
+      title.getStyleClass().add("faint");
+      list.getChildren().add(title);
+      aside.forEach(f -> list.getChildren().add(asideRow(f)));
+    }
+  }
+
+  /** What decides how the list looks; while it stays the same the list is left alone. */
+  private List<Object> state(List<Finding> open) {
+    List<Object> all = new ArrayList<>();
+    Stream.concat(open.stream(), ear.aside().stream())
+        .forEach(f -> all.add(List.of(f.key(), f.place(), f.figures(), f.remedies().size())));
+    all.add(session.project().asides());
+    all.add(ear.chosenProperty().get().map(Finding::key));
+    all.add(hearing.now().isPresent());
+    all.add(palette.get());
+    all.add(passages.isSelected() ? hearing.now().map(Hearing.Now::separation) : "");
+    return all;
+  }
+
+  private String place(Finding finding) {
+    return Timecode.format(
+        finding.place().startFrame(),
+        session.project().pictureRate(),
+        session.project().sampleRate());
+  }
+
+  private Node row(Finding finding) {
+    boolean chosen =
+        ear.chosenProperty().get().filter(f -> f.key().equals(finding.key())).isPresent();
+    Button sentence = new Button(place(finding) + "  " + EarCommands.words(finding));
+    sentence.setWrapText(true);
+    sentence.setMaxWidth(Double.MAX_VALUE);
+    sentence.setAlignment(Pos.TOP_LEFT);
+    sentence.setTextAlignment(TextAlignment.LEFT);
+    sentence.getStyleClass().add("passage");
+    sentence.setId("finding-" + finding.rule().replace('.', '-'));
+    sentence.setAccessibleText(text("ear.accessible", place(finding), EarCommands.words(finding)));
+    sentence.setOnAction(e -> ear.goTo(finding));
+    FlowPane acts = new FlowPane(6, 4);
+    for (int i = 0; i < finding.remedies().size(); i++) {
+      acts.getChildren().add(remedy(finding, i));
+    }
+    Button aside =
+        Form.button(
+            "aside-" + finding.rule().replace('.', '-'),
+            text("ear.aside"),
+            () -> askAside.accept(finding));
+    aside.setTooltip(new Tooltip(text("ear.aside.tip")));
+    aside.getStyleClass().add("quiet");
+    acts.getChildren().add(aside);
+    VBox row = new VBox(2, sentence, acts);
+    row.getStyleClass().add("finding");
+    if (chosen) {
+      row.getStyleClass().add("chosen");
+    }
+    return row;
+  }
+
+  private Button remedy(Finding finding, int index) {
+    Finding.Remedy remedy = finding.remedies().get(index);
+    Button button =
+        Form.button(
+            "remedy-" + finding.rule().replace('.', '-') + (index == 0 ? "" : "-" + index),
+            EarCommands.words(remedy),
+            () -> {
+              previewing = false;
+              ear.mend(remedy);
+            });
+    button.setTooltip(new Tooltip(text(index == 0 ? "ear.mend.tip" : "ear.mendOther.tip")));
+    button.setOnMouseEntered(e -> preview(remedy));
+    button.setOnMouseExited(e -> endPreview());
+    return button;
+  }
+
+  private void preview(Finding.Remedy remedy) {
+    if (!session.isPreviewing()) {
+      previewing = true;
+      session.preview(remedy.edit().apply(session.present()));
+    }
+  }
+
+  private void endPreview() {
+    if (previewing) {
+      previewing = false;
+      session.dropPreview();
+      show();
+    }
+  }
+
+  private Node asideRow(Finding finding) {
+    String reason =
+        session.project().asides().stream()
+            .filter(a -> a.finding().equals(finding.key()))
+            .map(Aside::reason)
+            .findFirst()
+            .orElse("");
+    List<String> parts = new ArrayList<>(List.of(EarCommands.words(finding)));
+    if (!reason.isEmpty()) {
+      parts.add(text("ear.aside.reason", reason));
+    }
+    Label words = new Label(String.join(" ", parts));
+    words.setWrapText(true);
+    words.getStyleClass().add("faint");
+    HBox.setHgrow(words, Priority.ALWAYS);
+    words.setMaxWidth(Double.MAX_VALUE);
+    Button back =
+        Form.button(
+            "back-" + finding.rule().replace('.', '-'),
+            text("ear.takeBack"),
+            () -> ear.takeBack(finding));
+    HBox row = new HBox(8, words, back);
+    row.setAlignment(Pos.CENTER_LEFT);
+    return row;
+  }
+}

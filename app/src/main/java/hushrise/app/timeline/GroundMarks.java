@@ -1,0 +1,97 @@
+package hushrise.app.timeline;
+
+import hushrise.app.look.Palette;
+import hushrise.core.project.Clip;
+import hushrise.core.project.Keyframe;
+import hushrise.core.project.LevelLine;
+import hushrise.core.project.Track;
+import javafx.scene.paint.Color;
+
+/**
+ * Draws into a lane's pixels what does not change as things are pointed at: the dB grid, the edges
+ * of clips, keyframes and the handles of fades. What is lit or chosen is drawn over it.
+ */
+final class GroundMarks {
+
+  /** Keyframes closer than this are not all drawn, in pixels. */
+  static final double CLOSEST_BEADS = 13;
+
+  static final double BEAD = 4.5;
+  static final double FLAG = 8;
+
+  private static final double[] GRID_DB = {0, -12, -24, -36};
+  private static final double LEAST_GRID_HEIGHT = 80;
+
+  private final Pixels pixels;
+  private final LaneGeometry geometry;
+  private final Palette palette;
+
+  GroundMarks(Pixels pixels, LaneGeometry geometry, Palette palette) {
+    this.pixels = pixels;
+    this.geometry = geometry;
+    this.palette = palette;
+  }
+
+  /** The lines of the dB scale. */
+  void grid() {
+    if (pixels.height() < LEAST_GRID_HEIGHT) {
+      return;
+    }
+    for (double db : GRID_DB) {
+      int y = (int) Math.round(geometry.scale().yOf(db));
+      int ink = Pixels.premultiplied(palette.edge(), db == 0 ? 0.3 : 0.45);
+      pixels.row(0, pixels.width(), y, ink);
+    }
+  }
+
+  /** The edges of all clips. */
+  void edges() {
+    Color color = LanePainter.colorOf(geometry.track(), palette);
+    int ink = Pixels.premultiplied(color, 0.6);
+    for (Clip clip : geometry.track().clips()) {
+      double left = geometry.axis().xOf(clip.startFrame());
+      double right = geometry.axis().xOf(clip.endFrame());
+      if (right >= 0 && left <= pixels.width()) {
+        int from = (int) Math.round(Math.max(-4, left));
+        int to = (int) Math.round(Math.min(pixels.width() + 4.0, right)) - 1;
+        pixels.column(from, ink);
+        pixels.column(to, ink);
+        pixels.row(from, to, 0, ink);
+      }
+    }
+  }
+
+  /** The handles of all fades. */
+  void handles() {
+    int ink = Pixels.premultiplied(palette.ink(), 1);
+    for (Clip clip : geometry.track().clips()) {
+      handle(geometry.fadeInX(clip), 1, ink);
+      handle(geometry.fadeOutX(clip), -1, ink);
+    }
+  }
+
+  private void handle(double x, int lean, int ink) {
+    if (x >= -FLAG && x <= pixels.width() + FLAG) {
+      pixels.flag(x, lean, 2, FLAG, ink);
+    }
+  }
+
+  /** The keyframes in view; where they lie closer than can be told apart, only some of them. */
+  void beads() {
+    Track track = geometry.track();
+    LevelLine line = track.line();
+    int fill = Pixels.premultiplied(palette.sunken(), 1);
+    int ring = Pixels.premultiplied(palette.ink(), 1);
+    int first = line.indexAfter(geometry.axis().frameAt(-10));
+    int end = line.indexAfter(geometry.axis().frameAt(pixels.width() + 10.0));
+    double last = Double.NEGATIVE_INFINITY;
+    for (int i = first; i < end; i++) {
+      Keyframe keyframe = line.keyframes().get(i);
+      double x = geometry.x(keyframe);
+      if (x - last >= CLOSEST_BEADS) {
+        pixels.bead(x, geometry.y(keyframe), BEAD, fill, ring);
+        last = x;
+      }
+    }
+  }
+}

@@ -1,0 +1,191 @@
+package hushrise.app.timeline;
+
+import static hushrise.app.look.Texts.text;
+
+import hushrise.app.Hearing;
+import hushrise.core.project.Project;
+import hushrise.core.separation.PassageLoudness;
+import hushrise.core.separation.Separation;
+import java.util.Locale;
+import java.util.Optional;
+import javafx.geometry.Pos;
+import javafx.scene.control.Button;
+import javafx.scene.control.Label;
+import javafx.scene.control.Tooltip;
+import javafx.scene.image.ImageView;
+import javafx.scene.input.MouseEvent;
+import javafx.scene.layout.HBox;
+import javafx.scene.layout.Priority;
+import javafx.scene.layout.Region;
+import javafx.scene.layout.VBox;
+
+/**
+ * How far the voice stands above everything else, along the time in view. A clear voice is a hill
+ * as high as it stands out; a tight one a hill of stripes; where it is buried a hatched block hangs
+ * from the top. The head tells the number at the playhead and goes to the worst passage.
+ */
+final class SeparationStrip extends HBox {
+
+  static final double HEIGHT = 40;
+
+  private static final double HIGHEST_LU = 20;
+
+  private final Viewport view;
+  private final Label figure = new Label();
+  private final Button worst = new Button();
+  private final Region ground = new Region();
+  private final ImageView shown = new ImageView();
+  private Optional<Pixels> drawn = Optional.empty();
+  private int width;
+
+  SeparationStrip(Viewport view, double headWidth) {
+    this.view = view;
+    setId("separation");
+    getStyleClass().add("separation");
+    setMinHeight(HEIGHT);
+    setMaxHeight(HEIGHT);
+    Label title = new Label(text("separation.title"));
+    title.getStyleClass().add("track-name");
+    figure.setId("separation-figure");
+    figure.getStyleClass().add("number");
+    Region space = new Region();
+    HBox.setHgrow(space, Priority.ALWAYS);
+    HBox first = new HBox(6, title, space, figure);
+    first.setAlignment(Pos.CENTER_LEFT);
+    worst.setId("separation-worst");
+    worst.getStyleClass().add("worst");
+    worst.setFocusTraversable(true);
+    worst.setTooltip(new Tooltip(text("separation.worst.tip")));
+    VBox head = new VBox(0, first, worst);
+    head.getStyleClass().add("separation-head");
+    head.setMinWidth(headWidth);
+    head.setMaxWidth(headWidth);
+    ground.getStyleClass().add("lane");
+    javafx.scene.layout.StackPane lane = new javafx.scene.layout.StackPane(ground, shown);
+    lane.setAlignment(Pos.TOP_LEFT);
+    lane.setMinWidth(0);
+    HBox.setHgrow(lane, Priority.ALWAYS);
+    lane.setOnMousePressed(e -> view.session().seek(view.axis().frameAt(e.getX())));
+    lane.setOnMouseMoved(this::point);
+    getChildren().addAll(head, lane);
+    setAccessibleText(text("separation.accessible"));
+  }
+
+  private Optional<Separation> separation() {
+    return view.hearing().now().map(Hearing.Now::separation);
+  }
+
+  private void point(MouseEvent e) {
+    float lu = valueAt(view.axis().frameAt(e.getX()));
+    view.hint(
+        Float.isNaN(lu)
+            ? text("hint.separation.silent")
+            : text("hint.separation", number(lu), state(lu)));
+  }
+
+  private float valueAt(long frame) {
+    Project project = view.session().project();
+    return separation()
+        .map(s -> s.at((int) (frame * Separation.PER_SECOND / project.sampleRate())))
+        .orElse(Float.NaN);
+  }
+
+  private static String number(double lu) {
+    return Double.isFinite(lu) ? "%.1f LU".formatted(lu) : text("passages.alone");
+  }
+
+  private String state(float lu) {
+    Separation.State state = separation().orElseThrow().stateOfMoment(lu);
+    return text("state." + state.name().toLowerCase(Locale.ROOT));
+  }
+
+  /** Tells the number at the playhead. */
+  void playheadMoved() {
+    float lu = valueAt(view.session().playhead());
+    figure.setText(Float.isNaN(lu) ? "\u2013" : number(lu));
+  }
+
+  /** Draws what is in view, and tells the worst passage. */
+  void redraw(double wide) {
+    resize((int) wide);
+    Optional<Separation> known = separation();
+    drawn.ifPresent(
+        pixels -> {
+          pixels.clear();
+          known.ifPresent(s -> draw(s, pixels));
+          pixels.publish();
+        });
+    Optional<PassageLoudness> least =
+        known.flatMap(Separation::worst).filter(p -> Double.isFinite(p.separationLu()));
+    worst.setVisible(least.isPresent());
+    least.ifPresent(
+        p -> {
+          worst.setText(text("separation.worst", "%.1f".formatted(p.separationLu())));
+          worst.setOnAction(
+              e -> {
+                view.session().seek(p.passage().startFrame());
+                view.reveal(p.passage().startFrame());
+              });
+        });
+    playheadMoved();
+  }
+
+  private void resize(int wide) {
+    if (wide < 1 || wide == width) {
+      return;
+    }
+    width = wide;
+    drawn = Optional.of(new Pixels(width, (int) HEIGHT));
+    shown.setImage(drawn.get().image());
+  }
+
+  private void draw(Separation separation, Pixels pixels) {
+    int rate = view.session().project().sampleRate();
+    int clear = Pixels.premultiplied(view.palette().clear(), 1);
+    int tight = Pixels.premultiplied(view.palette().tight(), 1);
+    int buried = Pixels.premultiplied(view.palette().buried(), 1);
+    int edge = Pixels.premultiplied(view.palette().faintInk(), 1);
+    int wanted = yOf(separation.wantedLu());
+    for (int x = 0; x < width; x++) {
+      double from = (double) view.axis().frameAt(x) * Separation.PER_SECOND / rate;
+      double to = (double) view.axis().frameAt(x + 1) * Separation.PER_SECOND / rate;
+      float least = Float.NaN;
+      for (int i = (int) Math.floor(from); i <= (int) Math.floor(to); i++) {
+        float lu = separation.at(i);
+        least = Float.isNaN(least) || lu < least ? lu : least;
+      }
+      if (!Float.isNaN(least)) {
+        switch (separation.stateOfMoment(least)) {
+          case CLEAR -> hill(pixels, x, yOf(least), clear, false);
+          case TIGHT -> hill(pixels, x, yOf(least), tight, true);
+          case BURIED -> pit(pixels, x, buried);
+        }
+        if (x % 6 < 3) {
+          pixels.point(x, wanted, edge);
+        }
+      }
+    }
+  }
+
+  private static int yOf(double lu) {
+    double part = Math.clamp(lu / HIGHEST_LU, 0, 1);
+    return (int) Math.round((HEIGHT - 3) * (1 - part)) + 1;
+  }
+
+  private static void hill(Pixels pixels, int x, int top, int color, boolean striped) {
+    for (int y = top; y < (int) HEIGHT; y++) {
+      if (!striped || y % 4 < 2) {
+        pixels.point(x, y, color);
+      }
+    }
+  }
+
+  /** A hatched block that hangs from the top. */
+  private static void pit(Pixels pixels, int x, int color) {
+    for (int y = 0; y < (int) (HEIGHT * 0.75); y++) {
+      if ((x + y) % 5 < 3) {
+        pixels.point(x, y, color);
+      }
+    }
+  }
+}

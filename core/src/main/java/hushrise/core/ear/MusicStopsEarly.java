@@ -1,0 +1,53 @@
+package hushrise.core.ear;
+
+import hushrise.core.ear.Finding.Remedy;
+import hushrise.core.fit.Fits;
+import hushrise.core.project.Clip;
+import hushrise.core.project.FitMode;
+import hushrise.core.project.Project;
+import hushrise.core.time.Span;
+import java.util.ArrayList;
+import java.util.List;
+
+/** Music that stops before the picture does. */
+final class MusicStopsEarly implements EarRule {
+
+  private static final double LEAST_SECONDS = 0.25;
+
+  @Override
+  public String id() {
+    return "music.short";
+  }
+
+  @Override
+  public List<Finding> hear(Heard heard) {
+    Project project = heard.project();
+    long end = project.pictureEndFrame().orElse(0);
+    return MusicClips.last(project)
+        .filter(c -> end - c.endFrame() > project.frames(LEAST_SECONDS))
+        .map(c -> List.of(finding(heard, c, end)))
+        .orElse(List.of());
+  }
+
+  private Finding finding(Heard heard, Clip clip, long end) {
+    Project project = heard.project();
+    List<Remedy> remedies = new ArrayList<>();
+    if (project.media(clip.mediaId()).flatMap(heard.songs()::song).isPresent()) {
+      remedies.add(
+          new Remedy("remedy.loop", now -> Fits.set(now, clip.id(), FitMode.LOOP, heard.songs())));
+    }
+    if (clip.fadeOut().lengthFrames() == 0) {
+      remedies.add(
+          new Remedy(
+              "remedy.fadeAway",
+              now -> MusicClips.fadedOut(now, clip.id(), Fits.FADE_OUT_SECONDS)));
+    }
+    return new Finding(
+        id(),
+        clip.id(),
+        new Span(clip.endFrame(), end),
+        project.trackOfClip(clip.id()).orElseThrow().id(),
+        List.of(project.seconds(end - clip.endFrame())),
+        remedies);
+  }
+}

@@ -1,0 +1,120 @@
+package hushrise.core.hush;
+
+import hushrise.core.project.Clip;
+import hushrise.core.project.Hush;
+import hushrise.core.project.HushRule;
+import hushrise.core.project.Ids;
+import hushrise.core.project.Project;
+import hushrise.core.project.Track;
+import hushrise.core.speech.Passages;
+import hushrise.core.speech.Passages.Passage;
+import hushrise.core.time.Span;
+import java.util.ArrayList;
+import java.util.Comparator;
+import java.util.HashSet;
+import java.util.List;
+import java.util.Set;
+
+/**
+ * Lets hushes follow the speech they lie under. Whatever an edit did to narration or to its
+ * passages (move, trim, split, delete), each hush goes where its passages went, keeps its distance
+ * from them, falls apart where they now lie far from one another, and goes when they are gone.
+ */
+public final class HushFollow {
+
+  private final Project before;
+  private final Project after;
+  private final List<Passage> was;
+  private final List<Passage> is;
+  private final Set<String> oldClips = new HashSet<>();
+
+  private HushFollow(Project before, Project after, List<Passage> was, List<Passage> is) {
+    this.before = before;
+    this.after = after;
+    this.was = was;
+    this.is = is;
+    before.tracks().forEach(t -> t.clips().forEach(c -> oldClips.add(c.id())));
+  }
+
+  /**
+   * The edited project with its hushes where the speech is. Hushes that the edit itself changed
+   * stay as it left them.
+   */
+  public static Project followed(Project before, Project after) {
+    List<Passage> was = Passages.each(before, t -> true);
+    List<Passage> is = Passages.each(after, t -> true);
+    boolean tracksStay = before.voiceTracks().map(Track::id).toList().equals(voiceIds(after));
+    return was.equals(is) || !tracksStay ? after : new HushFollow(before, after, was, is).all();
+  }
+
+  private static List<String> voiceIds(Project project) {
+    return project.voiceTracks().map(Track::id).toList();
+  }
+
+  private Project all() {
+    return after.withEachTrack(
+        track -> {
+          if (track.hushes().isEmpty()) {
+            return track;
+          }
+          List<Hush> old = before.track(track.id()).map(Track::hushes).orElse(List.of());
+          double gapSeconds =
+              track
+                  .rule()
+                  .map(HushRule::shortestGapSeconds)
+                  .orElse(HushRule.of(0).shortestGapSeconds());
+          List<Hush> hushes = new ArrayList<>();
+          for (Hush hush : track.hushes()) {
+            if (old.contains(hush)) {
+              hushes.addAll(moved(hush, after.frames(gapSeconds)));
+            } else {
+              hushes.add(hush);
+            }
+          }
+          hushes.sort(Comparator.comparingLong(Hush::startFrame));
+          return hushes.equals(track.hushes()) ? track : track.withHushes(hushes);
+        });
+  }
+
+  private List<Hush> moved(Hush hush, long shortestGap) {
+    List<Passage> members = was.stream().filter(p -> p.span().overlaps(hush.passage())).toList();
+    if (members.isEmpty() || is.containsAll(members)) {
+      return List.of(hush);
+    }
+    List<Span> images = new ArrayList<>();
+    long gap = shortestGap;
+    for (int i = 0; i < members.size(); i++) {
+      Passage member = members.get(i);
+      long lead = i == 0 ? hush.startFrame() - member.span().startFrame() : 0;
+      boolean last = i == members.size() - 1;
+      long tail = last ? hush.endFrame() - member.span().endFrame() : 0;
+      if (!last) {
+        gap = Math.max(gap, members.get(i + 1).span().startFrame() - member.span().endFrame());
+      }
+      for (Passage image : imagesOf(member)) {
+        long start = Math.max(0, image.span().startFrame() + lead);
+        images.add(new Span(start, Math.max(start + 1, image.span().endFrame() + tail)));
+      }
+    }
+    List<Span> places = Passages.joined(images, gap);
+    List<Hush> result = new ArrayList<>();
+    for (Span place : places) {
+      Hush moved = hush.withPassage(place);
+      result.add(result.isEmpty() ? moved : moved.withId(Ids.fresh("hush")));
+    }
+    return result;
+  }
+
+  /** What became of a passage: in the clip it was in, or in one that a split has made of it. */
+  private List<Passage> imagesOf(Passage old) {
+    String mediaId = mediaOf(before, old);
+    return is.stream()
+        .filter(p -> p.clipId().equals(old.clipId()) || !oldClips.contains(p.clipId()))
+        .filter(p -> p.inMedia().overlaps(old.inMedia()) && mediaOf(after, p).equals(mediaId))
+        .toList();
+  }
+
+  private static String mediaOf(Project project, Passage passage) {
+    return project.clip(passage.clipId()).map(Clip::mediaId).orElse("");
+  }
+}

@@ -1,0 +1,200 @@
+package hushrise.core.separation;
+
+import hushrise.core.Decibels;
+import hushrise.core.level.ClipEnvelope;
+import hushrise.core.level.Pan;
+import hushrise.core.level.TrackCurve;
+import hushrise.core.loudness.GatedLoudness;
+import hushrise.core.loudness.LoudnessLibrary;
+import hushrise.core.loudness.LoudnessSteps;
+import hushrise.core.project.Clip;
+import hushrise.core.project.Media;
+import hushrise.core.project.Project;
+import hushrise.core.project.Side;
+import hushrise.core.project.Track;
+import hushrise.core.time.Span;
+import java.util.Comparator;
+import java.util.LinkedHashMap;
+import java.util.Map;
+import java.util.Optional;
+import java.util.function.Predicate;
+
+/**
+ * How much K-weighted energy each track gives to the mix, in steps of 10 ms of the timeline, after
+ * all its levels and whether it is heard or not. Reckoned from the energies of the files: no sample
+ * is read. Tracks count as having nothing to do with one another. Immutable.
+ */
+public final class Energies {
+
+  private static final class Known {
+    private final Track track;
+    private final float[] steps;
+
+    Known(Track track, float[] steps) {
+      this.track = track;
+      this.steps = steps;
+    }
+  }
+
+  private final Project project;
+  private final Map<String, Known> tracks;
+  private final int count;
+
+  private Energies(Project project, Map<String, Known> tracks, int count) {
+    this.project = project;
+    this.tracks = tracks;
+    this.count = count;
+  }
+
+  /** Reckons all tracks of a project. */
+  public static Energies of(Project project, LoudnessLibrary library) {
+    return new Energies(project, Map.of(), 0).following(project, library);
+  }
+
+  /** As {@link #of}, for a changed project; what did not change is taken from these. */
+  public Energies following(Project changed, LoudnessLibrary library) {
+    int steps = LoudnessSteps.stepsIn(changed.lengthFrames(), changed.sampleRate());
+    boolean comparable = steps == count && hasSameSounds(changed);
+    Map<String, Known> all = new LinkedHashMap<>();
+    for (Track track : changed.tracks()) {
+      if (track.kind().sounds()) {
+        Known known = tracks.get(track.id());
+        boolean same = comparable && known != null && soundsAlike(known.track, track);
+        all.put(
+            track.id(), same ? known : new Known(track, stepsOf(track, changed, library, steps)));
+      }
+    }
+    return new Energies(changed, all, steps);
+  }
+
+  private boolean hasSameSounds(Project changed) {
+    return changed.shelf().equals(project.shelf())
+        || changed.shelf().stream()
+            .allMatch(
+                m ->
+                    project
+                        .media(m.id())
+                        .filter(w -> w.file().equals(m.file()) && w.hasSound() == m.hasSound())
+                        .isPresent());
+  }
+
+  /** Whether two versions of a track sound the same: name, row and rule do not matter. */
+  private static boolean soundsAlike(Track a, Track b) {
+    return a.levelDb() == b.levelDb()
+        && a.pan() == b.pan()
+        && a.shaping().equals(b.shaping())
+        && a.clips().equals(b.clips());
+  }
+
+  /** With one track as another version of itself. */
+  public Energies with(Track track, LoudnessLibrary library) {
+    Map<String, Known> all = new LinkedHashMap<>(tracks);
+    all.put(track.id(), new Known(track, stepsOf(track, project, library, count)));
+    return new Energies(project, all, count);
+  }
+
+  private static float[] stepsOf(Track track, Project project, LoudnessLibrary library, int count) {
+    float[] energy = new float[count];
+    if (track.levelDb() <= Decibels.OFF_DB) {
+      return energy;
+    }
+    int rate = project.sampleRate();
+    TrackCurve curve = TrackCurve.of(track, rate);
+    Map<String, ClipEnvelope> envelopes = ClipEnvelope.of(track);
+    double left = square(Pan.left(track.pan()));
+    double right = square(Pan.right(track.pan()));
+    for (Clip clip : track.clips()) {
+      Media media = project.media(clip.mediaId()).orElseThrow();
+      if (!media.hasSound()) {
+        continue;
+      }
+      LoudnessSteps steps = library.steps(media);
+      ClipEnvelope envelope = envelopes.get(clip.id());
+      double gain = square(Decibels.toFactor(clip.gainDb()));
+      int first = (int) (clip.startFrame() * LoudnessSteps.PER_SECOND / rate);
+      int last = Math.min(count, LoudnessSteps.stepsIn(clip.endFrame(), rate));
+      int interval = 0;
+      for (int step = Math.max(0, first); step < last; step++) {
+        long from = LoudnessSteps.frameOf(step, rate);
+        long to = LoudnessSteps.frameOf(step + 1, rate);
+        long start = Math.max(from, clip.startFrame());
+        long end = Math.min(to, clip.endFrame());
+        long middle = (start + end) / 2;
+        interval = curve.seek(middle, interval);
+        double level =
+            gain
+                * square(Decibels.toFactor(curve.levelDbAt(middle, interval)))
+                * square(envelope.factorAt(middle))
+                * (end - start)
+                / (to - from);
+        double place =
+            clip.mediaFrameAt(middle - clip.startFrame())
+                * (double) LoudnessSteps.PER_SECOND
+                / rate;
+        int ofLeft = clip.side() == Side.RIGHT ? 1 : 0;
+        int ofRight = clip.side() == Side.LEFT ? 0 : 1;
+        energy[step] +=
+            (float)
+                (level
+                    * (left * steps.energyAt(ofLeft, place)
+                        + right * steps.energyAt(ofRight, place)));
+      }
+    }
+    return energy;
+  }
+
+  private static double square(double x) {
+    return x * x;
+  }
+
+  public Project project() {
+    return project;
+  }
+
+  /** How many steps cover the film. */
+  public int count() {
+    return count;
+  }
+
+  /** A track's energies, one for each step; zeros for a track without sound. Not to be changed. */
+  public float[] track(String trackId) {
+    Known known = tracks.get(trackId);
+    return known == null ? new float[count] : known.steps;
+  }
+
+  /** The energies of chosen tracks together. */
+  public float[] sum(Predicate<Track> chosen) {
+    float[] sum = new float[count];
+    project.tracks().stream()
+        .filter(chosen)
+        .forEach(
+            t -> {
+              float[] own = track(t.id());
+              for (int i = 0; i < count; i++) {
+                sum[i] += own[i];
+              }
+            });
+    return sum;
+  }
+
+  /** The steps that a span covers, held within the film. */
+  public int stepAt(long frame) {
+    return Math.clamp(LoudnessSteps.nearestStep(frame, project.sampleRate()), 0, count);
+  }
+
+  /** The gated loudness of energies over a span, in LUFS. */
+  public double lufs(float[] energy, Span span) {
+    int from = stepAt(span.startFrame());
+    int to = Math.max(stepAt(span.endFrame()), Math.min(count, from + 1));
+    return GatedLoudness.lufs(i -> energy[i], from, to);
+  }
+
+  /** The loudest track over a span that is heard under the voice and has no hush there. */
+  public Optional<Track> loudestWithoutHush(Span span) {
+    return project.tracks().stream()
+        .filter(project.heardTracks().and(Track::isBackground))
+        .filter(t -> t.hushes().stream().noneMatch(h -> h.passage().overlaps(span)))
+        .filter(t -> Double.isFinite(lufs(track(t.id()), span)))
+        .max(Comparator.comparingDouble(t -> lufs(track(t.id()), span)));
+  }
+}

@@ -1,0 +1,111 @@
+package hushrise.core.speech;
+
+import hushrise.core.project.Clip;
+import hushrise.core.project.Media;
+import hushrise.core.project.Project;
+import hushrise.core.project.Seam;
+import hushrise.core.project.Track;
+import hushrise.core.time.Span;
+import java.util.ArrayList;
+import java.util.Comparator;
+import java.util.List;
+import java.util.function.Predicate;
+
+/** Where somebody speaks on the timeline. */
+public final class Passages {
+
+  private Passages() {}
+
+  /**
+   * One stretch of speech as it lies on the timeline.
+   *
+   * @param trackId the track it lies on
+   * @param clipId the clip that plays it
+   * @param inMedia the stretch in frames of the media, whole even where the clip plays a part of it
+   * @param span where it is heard
+   */
+  public record Passage(String trackId, String clipId, Span inMedia, Span span) {}
+
+  /**
+   * Where somebody speaks on the voice tracks that are heard, in order of time; stretches that
+   * overlap or touch make one passage.
+   */
+  public static List<Span> of(Project project) {
+    return of(project, project.heardTracks());
+  }
+
+  /** As {@link #of(Project)}, on chosen ones of the voice tracks. */
+  public static List<Span> of(Project project, Predicate<Track> chosen) {
+    return joined(each(project, chosen).stream().map(Passage::span).toList(), 0);
+  }
+
+  /** Every stretch of speech on chosen ones of the voice tracks, in order of time. */
+  public static List<Passage> each(Project project, Predicate<Track> chosen) {
+    List<Passage> all = new ArrayList<>();
+    project
+        .voiceTracks()
+        .filter(chosen)
+        .forEach(
+            t ->
+                t.clips()
+                    .forEach(c -> project.media(c.mediaId()).ifPresent(m -> add(all, t, c, m))));
+    all.sort(Comparator.comparingLong(p -> p.span().startFrame()));
+    return all;
+  }
+
+  /** The stretches of speech in one clip; the clip's extent while nobody has looked for them. */
+  public static List<Passage> in(Track track, Clip clip, Media media) {
+    List<Passage> found = new ArrayList<>();
+    add(found, track, clip, media);
+    return found;
+  }
+
+  private static void add(List<Passage> all, Track track, Clip clip, Media media) {
+    if (media.speech().isEmpty()) {
+      if (media.hasSound()) {
+        Span inMedia = Span.ofLength(clip.mediaStartFrame(), clip.lengthFrames());
+        all.add(new Passage(track.id(), clip.id(), inMedia, clip.span()));
+      }
+      return;
+    }
+    long from = 0;
+    long shift = clip.mediaStartFrame();
+    for (int i = 0; i <= clip.seams().size(); i++) {
+      boolean last = i == clip.seams().size();
+      long to = last ? clip.lengthFrames() : Math.min(clip.lengthFrames(), atFrame(clip, i));
+      for (Span speech : media.speech().get()) {
+        long start = Math.max(from, speech.startFrame() - shift);
+        long end = Math.min(to, speech.endFrame() - shift);
+        if (start < end) {
+          Span span = new Span(clip.startFrame() + start, clip.startFrame() + end);
+          all.add(new Passage(track.id(), clip.id(), speech, span));
+        }
+      }
+      if (!last) {
+        Seam seam = clip.seams().get(i);
+        from = Math.max(from, seam.atFrame());
+        shift = seam.toFrame() - seam.atFrame();
+      }
+    }
+  }
+
+  private static long atFrame(Clip clip, int seam) {
+    return clip.seams().get(seam).atFrame();
+  }
+
+  /** The spans in order of time, those with a gap of at most {@code gapFrames} joined into one. */
+  public static List<Span> joined(List<Span> spans, long gapFrames) {
+    List<Span> ordered = new ArrayList<>(spans);
+    ordered.sort(Comparator.comparingLong(Span::startFrame));
+    List<Span> result = new ArrayList<>();
+    for (Span span : ordered) {
+      if (!result.isEmpty() && span.startFrame() - result.getLast().endFrame() <= gapFrames) {
+        Span last = result.removeLast();
+        result.add(new Span(last.startFrame(), Math.max(last.endFrame(), span.endFrame())));
+      } else {
+        result.add(span);
+      }
+    }
+    return List.copyOf(result);
+  }
+}

@@ -1,0 +1,142 @@
+package hushrise.core.separation;
+
+import static hushrise.core.mix.Projects.RATE;
+import static org.assertj.core.api.Assertions.assertThat;
+import static org.assertj.core.api.Assertions.within;
+
+import hushrise.core.hush.Talk;
+import hushrise.core.loudness.GatedLoudness;
+import hushrise.core.loudness.LoudnessMeter;
+import hushrise.core.loudness.LoudnessSteps;
+import hushrise.core.loudness.Measurement;
+import hushrise.core.mix.Mixer;
+import hushrise.core.mix.Projects;
+import hushrise.core.project.Clip;
+import hushrise.core.project.Hush;
+import hushrise.core.project.Media;
+import hushrise.core.project.MediaKind;
+import hushrise.core.project.Project;
+import hushrise.core.project.Side;
+import hushrise.core.project.Track;
+import hushrise.core.project.TrackKind;
+import hushrise.core.sound.Progress;
+import hushrise.core.sound.SampleSource;
+import hushrise.core.speech.Passages;
+import hushrise.core.time.Span;
+import java.util.List;
+import org.junit.jupiter.api.Test;
+import org.junit.jupiter.api.TestInstance;
+
+@TestInstance(TestInstance.Lifecycle.PER_CLASS)
+class SeparationTest {
+
+  private final Talk talk =
+      new Talk(40, new double[] {3, 8}, new double[] {12, 19, 0.05}, new double[] {30, 36});
+
+  @Test
+  void stepsGiveTheLoudnessThatAMeterGives() {
+    float[] left = Projects.noise(1, 10 * RATE + 133, 0.3);
+    float[] right = Projects.noise(2, 10 * RATE + 133, 0.1);
+    LoudnessSteps steps = LoudnessSteps.of(SampleSource.of(left, right), RATE, Progress.NONE);
+    LoudnessMeter meter = LoudnessMeter.forChannels(RATE, 2);
+    meter.add(new float[][] {left, right}, 0, left.length);
+    double reckoned =
+        GatedLoudness.lufs(i -> steps.energy(0, i) + steps.energy(1, i), 0, steps.count() - 1);
+    assertThat(reckoned).isCloseTo(meter.integratedLufs(), within(0.001));
+  }
+
+  @Test
+  void clippedSamplesAreCountedInRuns() {
+    float[] sound = Projects.constant(RATE, 0.5);
+    sound[100] = 1;
+    sound[1000] = 1;
+    sound[1001] = -1;
+    sound[1002] = 1;
+    LoudnessSteps steps = LoudnessSteps.of(SampleSource.of(sound), RATE, Progress.NONE);
+    assertThat(steps.clipped(0)).isZero();
+    assertThat(steps.clipped(2)).isEqualTo(3);
+  }
+
+  @Test
+  void energiesOfAnythingATrackCanHaveAgreeWithWhatIsRendered() {
+    Projects.Sounds sounds = new Projects.Sounds();
+    Project rich = Projects.rich(sounds);
+    Energies energies = Energies.of(rich, sounds);
+    for (Track track : rich.tracks()) {
+      Mixer mixer = Mixer.of(rich.withMasterDb(0), sounds, t -> t.id().equals(track.id()));
+      for (int second = 0; second < 8; second++) {
+        Span span = new Span(second * (long) RATE, (second + 2L) * RATE);
+        double rendered = Measurement.integratedLufs(mixer, span, RATE);
+        double reckoned = energies.lufs(energies.track(track.id()), span);
+        if (rendered > -60) {
+          assertThat(reckoned)
+              .as("%s from %d s", track.name(), second)
+              .isCloseTo(rendered, within(0.15));
+        }
+      }
+    }
+  }
+
+  @Test
+  void oneSideAndPanCountAsTheyAreHeard() {
+    Projects.Sounds sounds = new Projects.Sounds();
+    Media media =
+        sounds.add(
+            "wide",
+            MediaKind.MUSIC,
+            Projects.noise(1, 4 * RATE, 0.3),
+            Projects.noise(2, 4 * RATE, 0.02));
+    for (Side side : Side.values()) {
+      Track track =
+          Track.of(TrackKind.MUSIC, "m", List.of(Clip.whole(media, 0).withSide(side))).withPan(0.4);
+      Project project = Project.empty("p").withMedia(media).withTracks(List.of(track));
+      Span all = new Span(0, 4L * RATE);
+      Energies energies = Energies.of(project, sounds);
+      assertThat(energies.lufs(energies.track(track.id()), all))
+          .isCloseTo(
+              Measurement.integratedLufs(Mixer.of(project, sounds), all, RATE), within(0.02));
+    }
+  }
+
+  @Test
+  void passagesMeasureAsTheyDoRendered() {
+    Project hushed =
+        talk.project.withTrack(
+            talk.music().id(),
+            t -> t.withHushes(List.of(Hush.over(new Span(3L * RATE, 8L * RATE), -9))));
+    Separation separation = Separation.of(Energies.of(hushed, talk.sounds), 10);
+    List<PassageLoudness> rendered =
+        PassageLoudness.measure(hushed, talk.sounds, Passages.of(hushed));
+    assertThat(separation.passages()).hasSize(3);
+    for (int i = 0; i < 3; i++) {
+      assertThat(separation.passages().get(i).separationLu())
+          .isCloseTo(rendered.get(i).separationLu(), within(0.05));
+    }
+    assertThat(separation.worst().orElseThrow().passage().startFrame()).isEqualTo(12L * RATE);
+  }
+
+  @Test
+  void aMomentHasAValueOnlyWhereSomebodySpeaks() {
+    Separation separation = Separation.of(Energies.of(talk.project, talk.sounds), 10);
+    assertThat(separation.at(10)).isNaN();
+    assertThat(separation.at(50)).isBetween(-12f, 5f);
+    assertThat(separation.at(150)).isLessThan(separation.at(50));
+    assertThat(separation.stateOfMoment(separation.at(150))).isEqualTo(Separation.State.BURIED);
+    assertThat(separation.at(-1)).isNaN();
+    assertThat(separation.at(100_000)).isNaN();
+  }
+
+  @Test
+  void whatDidNotChangeIsNotReckonedAgain() {
+    Energies first = Energies.of(talk.project, talk.sounds);
+    Project renamed = talk.project.withTrack(talk.music().id(), t -> t.withName("Bed"));
+    Project lowered = talk.project.withTrack(talk.music().id(), t -> t.withLevelDb(-6));
+    assertThat(first.following(renamed, talk.sounds).track(talk.music().id()))
+        .isSameAs(first.track(talk.music().id()));
+    Energies second = first.following(lowered, talk.sounds);
+    assertThat(second.track(talk.voice().id())).isSameAs(first.track(talk.voice().id()));
+    Span all = new Span(0, talk.song.lengthFrames());
+    assertThat(second.lufs(second.track(talk.music().id()), all))
+        .isCloseTo(first.lufs(first.track(talk.music().id()), all) - 6, within(0.001));
+  }
+}
