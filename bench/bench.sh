@@ -16,6 +16,12 @@ echo "== listening to a 4-minute song, one core"
 taskset -c 0 "$java" --sun-misc-unsafe-memory-access=allow -cp "$jars" hushrise.bench.ListenBenchmark 2>/dev/null ||
   "$java" --sun-misc-unsafe-memory-access=allow -cp "$jars" hushrise.bench.ListenBenchmark
 
+echo "== finding speech, drafting hushes, the separation after an edit"
+voice=$(mktemp -d)
+"$java" --enable-native-access=ALL-UNNAMED --sun-misc-unsafe-memory-access=allow -cp "$jars" hushrise.bench.VoiceBenchmark demo/data "$voice" 2>bench/target/voice.log ||
+  { tail -20 bench/target/voice.log; exit 1; }
+rm -rf "$voice"
+
 echo "== scroll, zoom and drag: 2 hours, 12 tracks, 5 000 keyframes, 1280x800, software drawing"
 "$java" -Xmx256m -XX:+UseSerialGC -Dglass.platform=Headless -Dprism.order=sw --enable-native-access=ALL-UNNAMED \
   --sun-misc-unsafe-memory-access=allow -Djava.util.prefs.userRoot=bench/target/prefs -cp "$jars" hushrise.bench.WindowBenchmark 2>bench/target/window.log ||
