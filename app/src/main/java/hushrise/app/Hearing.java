@@ -38,6 +38,9 @@ import javafx.util.Duration;
  */
 public final class Hearing {
 
+  /** While something is dragged it listens this often, to leave the window its time. */
+  private static final long DRAGGED_MILLIS = 120;
+
   private static final Duration QUIET = Duration.millis(900);
 
   /**
@@ -62,9 +65,11 @@ public final class Hearing {
   private final Set<Media> measured = new HashSet<>();
   private final Set<Media> beingMeasured = new HashSet<>();
   private final PauseTransition quiet = new PauseTransition(QUIET);
+  private final Settling whileDragging = new Settling(DRAGGED_MILLIS, this::listen);
   private final AtomicReference<Project> latest = new AtomicReference<>();
   private Optional<Finding> peak = Optional.empty();
   private boolean busy;
+  private boolean lookingForPeak;
   private boolean closed;
 
   public Hearing(Session session, MediaStore store, Background background) {
@@ -111,7 +116,9 @@ public final class Hearing {
     latest.set(session.project());
     quiet.playFromStart();
     List<Media> missing = missing();
-    if (missing.isEmpty()) {
+    if (missing.isEmpty() && session.isPreviewing()) {
+      whileDragging.ask();
+    } else if (missing.isEmpty()) {
       listen();
     } else {
       missing.forEach(this::measure);
@@ -192,9 +199,14 @@ public final class Hearing {
   }
 
   private void lookForPeak() {
+    if (lookingForPeak) {
+      quiet.playFromStart();
+      return;
+    }
     if (session.isPreviewing() || session.project().lengthFrames() == 0) {
       return;
     }
+    lookingForPeak = true;
     Project project = session.project();
     Progress whileLatest =
         fraction -> {
@@ -205,11 +217,13 @@ public final class Hearing {
     background.run(
         () -> PeakOver.hear(project, store, whileLatest),
         found -> {
+          lookingForPeak = false;
           if (!found.map(Finding::figures).equals(peak.map(Finding::figures))) {
             peak = found;
             now.get().ifPresent(this::show);
           }
-        });
+        },
+        () -> lookingForPeak = false);
   }
 
   /** Ends its thread. */

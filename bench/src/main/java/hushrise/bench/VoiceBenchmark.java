@@ -23,6 +23,7 @@ import java.io.IOException;
 import java.io.OutputStream;
 import java.nio.ByteBuffer;
 import java.nio.ByteOrder;
+import java.nio.FloatBuffer;
 import java.nio.charset.StandardCharsets;
 import java.nio.file.Files;
 import java.nio.file.Path;
@@ -186,6 +187,6 @@ public final class VoiceBenchmark {
       values[i * LoudnessSteps.VALUES] = value;
       values[i * LoudnessSteps.VALUES + 1] = value;
     }
-    return new LoudnessSteps(values);
+    return new LoudnessSteps(FloatBuffer.wrap(values));
   }
 }

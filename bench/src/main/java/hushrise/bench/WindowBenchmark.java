@@ -51,6 +51,11 @@ public final class WindowBenchmark {
 
   private WindowBenchmark() {}
 
+  /**
+   * Runs all gestures, or those that begin with what is asked for.
+   *
+   * @param args such as {@code whole film}
+   */
   public static void main(String[] args) throws IOException {
     Path folder = Files.createTempDirectory("hushrise-bench");
     View.folder = folder;
@@ -89,6 +94,8 @@ public final class WindowBenchmark {
       parts.add(new Part("drag a clip", i -> drag(i, "#lane-voice", 300, 60)));
       parts.add(new Part("whole film: zoom", i -> window.view().zoom(i % 60 < 30 ? 1 / 1.1 : 1.1, 400)));
       parts.add(new Part("whole film: drag a line", i -> drag(i, "#lane-music", 500, 60)));
+      String only = String.join(" ", getParameters().getRaw());
+      parts.removeIf(p -> !p.name().startsWith(only));
       whenQuiet(() -> next(0));
     }
 

@@ -15,7 +15,6 @@ import hushrise.core.sound.SoundLibrary;
 import java.io.IOException;
 import java.lang.foreign.Arena;
 import java.lang.foreign.MemorySegment;
-import java.lang.foreign.ValueLayout;
 import java.nio.ByteOrder;
 import java.nio.FloatBuffer;
 import java.nio.channels.FileChannel;
@@ -183,27 +182,31 @@ public final class MediaStore implements SoundLibrary, LoudnessLibrary {
   private LoudnessSteps stepsOf(Path file, Progress progress) {
     SampleSource sound = open(file, Project.DEFAULT_SAMPLE_RATE, progress);
     Path stored = cache.file(key(file), "-2.loudness");
-    int count = LoudnessSteps.stepsIn(sound.lengthFrames(), Project.DEFAULT_SAMPLE_RATE);
-    Optional<StoreFile.Mapped> found =
-        StoreFile.map(stored).filter(m -> m.frames() == sound.lengthFrames());
-    if (found.isPresent()) {
-      cache.touch(stored);
-      float[] values = new float[count * LoudnessSteps.VALUES];
-      MemorySegment.copy(
-          found.get().floats(),
-          ValueLayout.JAVA_FLOAT_UNALIGNED.withOrder(ByteOrder.LITTLE_ENDIAN),
-          0,
-          values,
-          0,
-          values.length);
-      return new LoudnessSteps(values);
+    Optional<StoreFile.Mapped> found = mappedSteps(stored, sound);
+    if (found.isEmpty()) {
+      float[] values = LoudnessSteps.read(sound, Project.DEFAULT_SAMPLE_RATE, progress);
+      try (StoreFile store = StoreFile.create(cache)) {
+        store.write(values, values.length);
+        store.keep(cache, stored, 1, sound.lengthFrames());
+      }
+      found = mappedSteps(stored, sound);
     }
-    float[] values = LoudnessSteps.read(sound, Project.DEFAULT_SAMPLE_RATE, progress);
-    try (StoreFile store = StoreFile.create(cache)) {
-      store.write(values, values.length);
-      store.keep(cache, stored, 1, sound.lengthFrames());
-    }
-    return new LoudnessSteps(values);
+    cache.touch(stored);
+    return new LoudnessSteps(
+        floats(
+            found.orElseThrow(
+                () ->
+                    new Problem(
+                        "The cache lost the loudness of %s while it was in use: try again."
+                            .formatted(file)))));
+  }
+
+  private static Optional<StoreFile.Mapped> mappedSteps(Path stored, SampleSource sound) {
+    return StoreFile.map(stored).filter(m -> m.frames() == sound.lengthFrames());
+  }
+
+  private static FloatBuffer floats(StoreFile.Mapped mapped) {
+    return mapped.floats().asByteBuffer().order(ByteOrder.LITTLE_ENDIAN).asFloatBuffer();
   }
 
   /**
@@ -348,9 +351,7 @@ public final class MediaStore implements SoundLibrary, LoudnessLibrary {
                 new Problem(
                     "The cache lost the waveform of %s while it was in use: try again."
                         .formatted(file)));
-    FloatBuffer values =
-        peaks.floats().asByteBuffer().order(ByteOrder.LITTLE_ENDIAN).asFloatBuffer();
-    return new Peaks(values, peaks.frames());
+    return new Peaks(floats(peaks), peaks.frames());
   }
 
   private void storePeaks(Path file, PeakBuilder peaks) {

@@ -19,11 +19,11 @@ import java.util.Optional;
 import java.util.OptionalDouble;
 import java.util.function.BiFunction;
 import javafx.geometry.Pos;
+import javafx.scene.Node;
 import javafx.scene.control.Button;
 import javafx.scene.control.CheckBox;
 import javafx.scene.control.ComboBox;
 import javafx.scene.control.Label;
-import javafx.scene.control.ScrollPane;
 import javafx.scene.control.TextField;
 import javafx.scene.control.Tooltip;
 import javafx.scene.layout.HBox;
@@ -43,7 +43,7 @@ public final class DraftPane extends HBox {
   private final ComboBox<Track> tracks = new ComboBox<>();
   private final Form form;
   private final Label counts = new Label();
-  private final VBox lines = new VBox(1);
+  private final RowList<HushDraft.Line> lines = new RowList<>(this::line);
   private final Button take = new Button(text("draft.take"));
   private String shownTrack = "";
   private boolean filling;
@@ -93,10 +93,7 @@ public final class DraftPane extends HBox {
   private VBox listPart() {
     counts.setId("draft-counts");
     counts.getStyleClass().add("pane-title");
-    ScrollPane scroll = new ScrollPane(lines);
-    scroll.setFitToWidth(true);
-    scroll.setFocusTraversable(false);
-    VBox.setVgrow(scroll, Priority.ALWAYS);
+    VBox.setVgrow(lines, Priority.ALWAYS);
     take.setId("draft-take");
     take.getStyleClass().addAll("accent", "small");
     take.setTooltip(new Tooltip(text("draft.take.tip")));
@@ -106,7 +103,7 @@ public final class DraftPane extends HBox {
     HBox foot = new HBox(8, take, leave);
     take.setMinWidth(Region.USE_PREF_SIZE);
     leave.setMinWidth(Region.USE_PREF_SIZE);
-    VBox part = new VBox(6, counts, scroll, foot);
+    VBox part = new VBox(6, counts, lines, foot);
     HBox.setHgrow(part, Priority.ALWAYS);
     return part;
   }
@@ -136,8 +133,7 @@ public final class DraftPane extends HBox {
             draft.count(Change.KEPT),
             draft.count(Change.GONE),
             draft.rises()));
-    lines.getChildren().clear();
-    draft.lines().forEach(l -> lines.getChildren().add(line(project, l)));
+    lines.getItems().setAll(draft.lines());
   }
 
   private void showRule(Track track) {
@@ -200,7 +196,7 @@ public final class DraftPane extends HBox {
     boxes.setAlignment(Pos.CENTER_LEFT);
     form.wide(boxes);
     if (!focused.isEmpty()) {
-      Optional.ofNullable(form.lookup("#" + focused)).ifPresent(javafx.scene.Node::requestFocus);
+      Optional.ofNullable(form.lookup("#" + focused)).ifPresent(Node::requestFocus);
     }
   }
 
@@ -321,7 +317,8 @@ public final class DraftPane extends HBox {
         : OptionalDouble.empty();
   }
 
-  private Button line(Project project, HushDraft.Line line) {
+  private Node line(HushDraft.Line line) {
+    Project project = session.project();
     Label time =
         new Label(
             Timecode.format(line.hush().startFrame(), project.pictureRate(), project.sampleRate()));
@@ -345,7 +342,7 @@ public final class DraftPane extends HBox {
     HBox first = new HBox(8, time, depth, change);
     first.setAlignment(Pos.CENTER_LEFT);
     VBox row = new VBox(first, words);
-    row.maxWidthProperty().bind(lines.widthProperty().subtract(16));
+    row.maxWidthProperty().bind(lines.widthProperty().subtract(40));
     Button button = new Button();
     button.setGraphic(row);
     button.setMaxWidth(Double.MAX_VALUE);

@@ -8,7 +8,6 @@ import hushrise.core.project.Project;
 import hushrise.core.separation.PassageLoudness;
 import hushrise.core.separation.Separation;
 import hushrise.core.time.Timecode;
-import java.util.List;
 import java.util.Locale;
 import java.util.Optional;
 import javafx.beans.property.ObjectProperty;
@@ -37,17 +36,18 @@ final class PassageList {
     this.palette = palette;
   }
 
-  /** One line for each passage, or a sentence that says why there is none. */
-  List<Node> lines(Optional<Separation> separation) {
+  /** A list of all passages, or a sentence that says why there is none. */
+  Node lines(Optional<Separation> separation) {
     if (separation.isEmpty() || separation.get().passages().isEmpty()) {
       Label none = new Label(text("passages.none"));
       none.setWrapText(true);
       none.getStyleClass().add("faint");
-      return List.of(none);
+      return none;
     }
-    return separation.get().passages().stream()
-        .<Node>map(p -> line(p, separation.get().stateOf(p)))
-        .toList();
+    Separation now = separation.get();
+    RowList<PassageLoudness> list = new RowList<>(p -> line(p, now.stateOf(p)));
+    list.getItems().setAll(now.passages());
+    return list;
   }
 
   private Button line(PassageLoudness p, Separation.State state) {

@@ -39,7 +39,12 @@ public final class SecondEarPane extends VBox {
   private final Hearing hearing;
   private final EarCommands ear;
   private final Consumer<Finding> askAside;
+
+  /** More findings than this are not all shown at once. */
+  private static final int MOST_SHOWN = 24;
+
   private final VBox list = new VBox(4);
+  private final ScrollPane scroll = new ScrollPane(list);
   private final ToggleButton findings = new ToggleButton();
   private final ToggleButton passages = new ToggleButton(text("passages.title"));
   private final PassageList passageList;
@@ -74,7 +79,6 @@ public final class SecondEarPane extends VBox {
     HBox.setHgrow(space, Priority.ALWAYS);
     HBox head = new HBox(4, findings, passages, space);
     head.setAlignment(Pos.CENTER_LEFT);
-    ScrollPane scroll = new ScrollPane(list);
     scroll.setFitToWidth(true);
     scroll.setHbarPolicy(ScrollPane.ScrollBarPolicy.NEVER);
     scroll.setFocusTraversable(false);
@@ -111,22 +115,47 @@ public final class SecondEarPane extends VBox {
     findings.setText(open.isEmpty() ? text("ear.title") : text("ear.title.count", open.size()));
     list.getChildren().clear();
     if (passages.isSelected()) {
-      list.getChildren().addAll(passageList.lines(hearing.now().map(Hearing.Now::separation)));
+      showBelow(passageList.lines(hearing.now().map(Hearing.Now::separation)));
       return;
     }
+    showBelow(scroll);
     if (open.isEmpty()) {
       Label words = new Label(text(hearing.now().isEmpty() ? "ear.notYet" : "ear.clean"));
       words.setWrapText(true);
       words.getStyleClass().add("faint");
       list.getChildren().add(words);
     }
-    open.forEach(f -> list.getChildren().add(row(f)));
+    int from = firstShown(open);
+    more(from);
+    open.stream().skip(from).limit(MOST_SHOWN).forEach(f -> list.getChildren().add(row(f)));
+    more(open.size() - from - MOST_SHOWN);
     List<Finding> aside = ear.aside();
     if (!aside.isEmpty()) {
       Label title = new Label(text("ear.aside.title", aside.size()));
       title.getStyleClass().add("faint");
       list.getChildren().add(title);
       aside.forEach(f -> list.getChildren().add(asideRow(f)));
+    }
+  }
+
+  private void showBelow(Node content) {
+    VBox.setVgrow(content, Priority.ALWAYS);
+    if (!getChildren().getLast().equals(content)) {
+      getChildren().set(getChildren().size() - 1, content);
+    }
+  }
+
+  /** Of very many findings those around the chosen one are shown. */
+  private int firstShown(List<Finding> open) {
+    int at = ear.chosenProperty().get().map(open::indexOf).orElse(0);
+    return Math.clamp(at - MOST_SHOWN / 2L, 0, Math.max(0, open.size() - MOST_SHOWN));
+  }
+
+  private void more(int count) {
+    if (count > 0) {
+      Label words = new Label(text("ear.more", count));
+      words.getStyleClass().add("faint");
+      list.getChildren().add(words);
     }
   }
 

@@ -3,8 +3,6 @@ package hushrise.app.timeline;
 import hushrise.app.look.Palette;
 import hushrise.core.project.Clip;
 import hushrise.core.project.Keyframe;
-import hushrise.core.project.LevelLine;
-import hushrise.core.project.Track;
 import javafx.scene.paint.Color;
 
 /**
@@ -18,6 +16,9 @@ final class GroundMarks {
 
   static final double BEAD = 4.5;
   static final double FLAG = 8;
+
+  /** How far a mark may reach from its place, in pixels. */
+  static final int MARGIN = 10;
 
   private static final double[] GRID_DB = {0, -12, -24, -36};
   private static final double LEAST_GRID_HEIGHT = 80;
@@ -76,20 +77,23 @@ final class GroundMarks {
     }
   }
 
-  /** The keyframes in view; where they lie closer than can be told apart, only some of them. */
+  /**
+   * The keyframes in view; where they lie closer than can be told apart, only some of them: always
+   * the same, wherever the view begins.
+   */
   void beads() {
-    Track track = geometry.track();
-    LevelLine line = track.line();
     int fill = Pixels.premultiplied(palette.sunken(), 1);
     int ring = Pixels.premultiplied(palette.ink(), 1);
-    int first = line.indexAfter(geometry.axis().frameAt(-10));
-    int end = line.indexAfter(geometry.axis().frameAt(pixels.width() + 10.0));
     double last = Double.NEGATIVE_INFINITY;
-    for (int i = first; i < end; i++) {
-      Keyframe keyframe = line.keyframes().get(i);
+    for (Keyframe keyframe : geometry.track().line().keyframes()) {
       double x = geometry.x(keyframe);
+      if (x > pixels.to() + MARGIN) {
+        return;
+      }
       if (x - last >= CLOSEST_BEADS) {
-        pixels.bead(x, geometry.y(keyframe), BEAD, fill, ring);
+        if (x >= pixels.from() - MARGIN) {
+          pixels.bead(x, geometry.y(keyframe), BEAD, fill, ring);
+        }
         last = x;
       }
     }

@@ -19,6 +19,8 @@ final class Pixels {
   private final int[] pixels;
   private final PixelBuffer<IntBuffer> buffer;
   private final Image image;
+  private int clipFrom;
+  private int clipTo;
 
   Pixels(int width, int height) {
     this.width = width;
@@ -27,6 +29,36 @@ final class Pixels {
     pixels = memory.array();
     buffer = new PixelBuffer<>(width, height, memory, PixelFormat.getIntArgbPreInstance());
     image = new WritableImage(buffer);
+    clipTo = width;
+  }
+
+  /** Restricts drawing to columns {@code from} (inclusive) to {@code to}, and empties them. */
+  void clip(int from, int to) {
+    clipFrom = Math.clamp(from, 0, width);
+    clipTo = Math.clamp(to, clipFrom, width);
+    for (int y = 0; y < height; y++) {
+      Arrays.fill(pixels, y * width + clipFrom, y * width + clipTo, 0);
+    }
+  }
+
+  /** The first column that may be drawn. */
+  int from() {
+    return clipFrom;
+  }
+
+  /** The column after the last one that may be drawn. */
+  int to() {
+    return clipTo;
+  }
+
+  /** Moves everything right, or left when negative; what comes into view is left as it was. */
+  void shift(int byColumns) {
+    int n = width - Math.abs(byColumns);
+    for (int y = 0; y < height; y++) {
+      int row = y * width;
+      System.arraycopy(
+          pixels, row + Math.max(0, -byColumns), pixels, row + Math.max(0, byColumns), n);
+    }
   }
 
   int width() {
@@ -46,8 +78,9 @@ final class Pixels {
     return image;
   }
 
+  /** Empties the image and lets all of it be drawn. */
   void clear() {
-    Arrays.fill(pixels, 0);
+    clip(0, width);
   }
 
   /** Shows what has been drawn. */
@@ -57,7 +90,7 @@ final class Pixels {
 
   /** Lays a colour over one pixel, if it lies in the image. */
   void point(int x, int y, int argb) {
-    if (x >= 0 && x < width && y >= 0 && y < height) {
+    if (x >= clipFrom && x < clipTo && y >= 0 && y < height) {
       int at = y * width + x;
       pixels[at] = over(argb, pixels[at], 255 - (argb >>> 24));
     }
@@ -65,13 +98,16 @@ final class Pixels {
 
   /** A line one pixel thick from one place to another in a row. */
   void row(int from, int to, int y, int argb) {
-    for (int x = Math.max(0, from); x < Math.min(width, to); x++) {
+    for (int x = Math.max(clipFrom, from); x < Math.min(clipTo, to); x++) {
       point(x, y, argb);
     }
   }
 
   /** A line one pixel thick over the whole height. */
   void column(int x, int argb) {
+    if (x < clipFrom || x >= clipTo) {
+      return;
+    }
     for (int y = 0; y < height; y++) {
       point(x, y, argb);
     }

@@ -167,7 +167,7 @@ public final class Viewport {
   }
 
   public void scroll(double pixels) {
-    axis.set(axis().scrolled(pixels, session.project().lengthFrames(), width));
+    axis.set(axis().scrolled(Math.rint(pixels), session.project().lengthFrames(), width));
   }
 
   /** Puts a frame into the middle. */

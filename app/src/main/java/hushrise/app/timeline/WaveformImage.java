@@ -49,8 +49,8 @@ final class WaveformImage {
   /** Draws one clip's columns. */
   void draw(
       Clip clip, Peaks peaks, TrackCurve curve, ClipEnvelope envelope, TimeAxis axis, Color color) {
-    int from = (int) Math.clamp(Math.floor(axis.xOf(clip.startFrame())), 0, width);
-    int to = (int) Math.clamp(Math.ceil(axis.xOf(clip.endFrame())), 0, width);
+    int from = (int) Math.clamp(Math.floor(axis.xOf(clip.startFrame())), drawn.from(), drawn.to());
+    int to = (int) Math.clamp(Math.ceil(axis.xOf(clip.endFrame())), drawn.from(), drawn.to());
     int[] mixed = mixtures(color);
     double clipDb = clip.gainDb();
     double half = Math.max(axis.framesPerPixel(), Peaks.BASE) / 2;
@@ -125,14 +125,14 @@ final class WaveformImage {
     double[] lines = new double[width + 1];
     double[] levels = new double[width + 1];
     int interval = 0;
-    for (int x = 0; x <= width; x++) {
+    for (int x = drawn.from(); x <= drawn.to(); x++) {
       long frame = axis.frameAt(x);
       interval = curve.seek(frame, interval);
       double db = curve.levelDbAt(frame, interval) - trackDb;
       levels[x] = scale.yOf(Double.isNaN(db) ? Decibels.OFF_DB : db);
       lines[x] = shaped ? scale.yOf(track.line().levelDbAt(frame)) : levels[x];
     }
-    for (int x = 0; x < width && shaped; x++) {
+    for (int x = drawn.from(); x < drawn.to() && shaped; x++) {
       if (levels[x] > lines[x] + 0.5) {
         drawn.run(x, lines[x], levels[x], hush);
       } else if (levels[x] < lines[x] - 0.5) {
@@ -141,7 +141,7 @@ final class WaveformImage {
     }
     level(levels, 1.4, casing);
     level(levels, 0, ink);
-    for (int x = 0; x < width && shaped; x++) {
+    for (int x = drawn.from(); x < drawn.to() && shaped; x++) {
       boolean flat = Math.abs(levels[x + 1] - levels[x]) < 0.05;
       if (flat && levels[x] > lines[x] + 1) {
         drawn.run(x, levels[x] - 1.5, levels[x] + 1.5, floor);
@@ -153,7 +153,7 @@ final class WaveformImage {
 
   /** A line through one height for each column, two pixels thick and as much more. */
   private void level(double[] ys, double more, int argb) {
-    for (int x = 0; x < width; x++) {
+    for (int x = drawn.from(); x < drawn.to(); x++) {
       double high = Math.min(ys[x], ys[x + 1]);
       double low = Math.max(ys[x], ys[x + 1]);
       drawn.run(x, high - 1 - more, low + 1 + more, argb);

@@ -2,6 +2,7 @@ package hushrise.core.loudness;
 
 import hushrise.core.sound.Progress;
 import hushrise.core.sound.SampleSource;
+import java.nio.FloatBuffer;
 import java.util.Arrays;
 
 /**
@@ -24,18 +25,22 @@ public final class LoudnessSteps {
 
   private static final int BLOCK_STEPS = 32;
 
-  private final float[] values;
+  private final FloatBuffer values;
+  private final int count;
 
   /**
-   * @param values {@link #VALUES} for each step; not copied
+   * Steps over values, such as those of a mapped file.
+   *
+   * @param values {@link #VALUES} for each step; only read
    */
-  public LoudnessSteps(float[] values) {
+  public LoudnessSteps(FloatBuffer values) {
     this.values = values;
+    this.count = values.limit() / VALUES;
   }
 
   /** Reads a whole sound. */
   public static LoudnessSteps of(SampleSource source, int sampleRate, Progress progress) {
-    return new LoudnessSteps(read(source, sampleRate, progress));
+    return new LoudnessSteps(FloatBuffer.wrap(read(source, sampleRate, progress)));
   }
 
   /** Reads a whole sound into values to keep: {@link #VALUES} for each step. */
@@ -110,7 +115,7 @@ public final class LoudnessSteps {
   }
 
   public int count() {
-    return values.length / VALUES;
+    return count;
   }
 
   /**
@@ -128,16 +133,16 @@ public final class LoudnessSteps {
 
   /** The mean square of a step's K-weighted samples; 0 outside the sound. */
   public double energy(int channel, int step) {
-    return step < 0 || step >= count() ? 0 : values[step * VALUES + channel];
+    return step < 0 || step >= count() ? 0 : values.get(step * VALUES + channel);
   }
 
   /** The highest absolute sample of a step, over both channels. */
   public float peak(int step) {
-    return step < 0 || step >= count() ? 0 : values[step * VALUES + 2];
+    return step < 0 || step >= count() ? 0 : values.get(step * VALUES + 2);
   }
 
   /** How many samples of a step are clipped, over both channels. */
   public int clipped(int step) {
-    return step < 0 || step >= count() ? 0 : (int) values[step * VALUES + 3];
+    return step < 0 || step >= count() ? 0 : (int) values.get(step * VALUES + 3);
   }
 }

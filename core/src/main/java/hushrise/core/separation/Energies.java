@@ -13,6 +13,7 @@ import hushrise.core.project.Project;
 import hushrise.core.project.Side;
 import hushrise.core.project.Track;
 import hushrise.core.time.Span;
+import java.util.Arrays;
 import java.util.Comparator;
 import java.util.LinkedHashMap;
 import java.util.Map;
@@ -58,10 +59,13 @@ public final class Energies {
     Map<String, Known> all = new LinkedHashMap<>();
     for (Track track : changed.tracks()) {
       if (track.kind().sounds()) {
-        Known known = tracks.get(track.id());
-        boolean same = comparable && known != null && soundsAlike(known.track, track);
+        Optional<Known> known =
+            comparable ? Optional.ofNullable(tracks.get(track.id())) : Optional.empty();
         all.put(
-            track.id(), same ? known : new Known(track, stepsOf(track, changed, library, steps)));
+            track.id(),
+            known
+                .map(k -> following(k, track, changed, library))
+                .orElseGet(() -> fresh(track, changed, library, steps)));
       }
     }
     return new Energies(changed, all, steps);
@@ -78,23 +82,43 @@ public final class Energies {
                         .isPresent());
   }
 
-  /** Whether two versions of a track sound the same: name, row and rule do not matter. */
-  private static boolean soundsAlike(Track a, Track b) {
-    return a.levelDb() == b.levelDb()
-        && a.pan() == b.pan()
-        && a.shaping().equals(b.shaping())
-        && a.clips().equals(b.clips());
+  private static Known fresh(Track track, Project project, LoudnessLibrary library, int count) {
+    return new Known(track, add(new float[count], track, project, library, 0, count));
+  }
+
+  /** Only the stretch in which the track changed is reckoned anew. */
+  private static Known following(
+      Known known, Track track, Project project, LoudnessLibrary library) {
+    Optional<Span> change = TrackChange.between(known.track, track, project.sampleRate());
+    if (change.isEmpty()) {
+      return known;
+    }
+    int count = known.steps.length;
+    long film = project.lengthFrames();
+    int from =
+        (int)
+            (Math.min(change.get().startFrame(), film)
+                * LoudnessSteps.PER_SECOND
+                / project.sampleRate());
+    int to =
+        Math.min(
+            count,
+            LoudnessSteps.stepsIn(Math.min(change.get().endFrame(), film), project.sampleRate()));
+    float[] energy = known.steps.clone();
+    Arrays.fill(energy, from, Math.max(from, to), 0);
+    return new Known(track, add(energy, track, project, library, from, to));
   }
 
   /** With one track as another version of itself. */
   public Energies with(Track track, LoudnessLibrary library) {
     Map<String, Known> all = new LinkedHashMap<>(tracks);
-    all.put(track.id(), new Known(track, stepsOf(track, project, library, count)));
+    all.put(track.id(), fresh(track, project, library, count));
     return new Energies(project, all, count);
   }
 
-  private static float[] stepsOf(Track track, Project project, LoudnessLibrary library, int count) {
-    float[] energy = new float[count];
+  /** Adds a track's energy to steps {@code from} (inclusive) to {@code to}. */
+  private static float[] add(
+      float[] energy, Track track, Project project, LoudnessLibrary library, int from, int to) {
     if (track.levelDb() <= Decibels.OFF_DB) {
       return energy;
     }
@@ -105,20 +129,23 @@ public final class Energies {
     double right = square(Pan.right(track.pan()));
     for (Clip clip : track.clips()) {
       Media media = project.media(clip.mediaId()).orElseThrow();
-      if (!media.hasSound()) {
+      boolean outside =
+          clip.endFrame() <= LoudnessSteps.frameOf(from, rate)
+              || clip.startFrame() >= LoudnessSteps.frameOf(to, rate);
+      if (!media.hasSound() || outside) {
         continue;
       }
       LoudnessSteps steps = library.steps(media);
       ClipEnvelope envelope = envelopes.get(clip.id());
       double gain = square(Decibels.toFactor(clip.gainDb()));
       int first = (int) (clip.startFrame() * LoudnessSteps.PER_SECOND / rate);
-      int last = Math.min(count, LoudnessSteps.stepsIn(clip.endFrame(), rate));
+      int last = Math.min(to, LoudnessSteps.stepsIn(clip.endFrame(), rate));
       int interval = 0;
-      for (int step = Math.max(0, first); step < last; step++) {
-        long from = LoudnessSteps.frameOf(step, rate);
-        long to = LoudnessSteps.frameOf(step + 1, rate);
-        long start = Math.max(from, clip.startFrame());
-        long end = Math.min(to, clip.endFrame());
+      for (int step = Math.max(from, first); step < last; step++) {
+        long begin = LoudnessSteps.frameOf(step, rate);
+        long finish = LoudnessSteps.frameOf(step + 1, rate);
+        long start = Math.max(begin, clip.startFrame());
+        long end = Math.min(finish, clip.endFrame());
         long middle = (start + end) / 2;
         interval = curve.seek(middle, interval);
         double level =
@@ -126,7 +153,7 @@ public final class Energies {
                 * square(Decibels.toFactor(curve.levelDbAt(middle, interval)))
                 * square(envelope.factorAt(middle))
                 * (end - start)
-                / (to - from);
+                / (finish - begin);
         double place =
             clip.mediaFrameAt(middle - clip.startFrame())
                 * (double) LoudnessSteps.PER_SECOND

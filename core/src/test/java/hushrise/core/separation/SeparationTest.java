@@ -4,6 +4,9 @@ import static hushrise.core.mix.Projects.RATE;
 import static org.assertj.core.api.Assertions.assertThat;
 import static org.assertj.core.api.Assertions.within;
 
+import hushrise.core.edit.ClipEdits;
+import hushrise.core.edit.HushEdits;
+import hushrise.core.edit.LevelEdits;
 import hushrise.core.hush.Talk;
 import hushrise.core.loudness.GatedLoudness;
 import hushrise.core.loudness.LoudnessMeter;
@@ -23,7 +26,10 @@ import hushrise.core.sound.Progress;
 import hushrise.core.sound.SampleSource;
 import hushrise.core.speech.Passages;
 import hushrise.core.time.Span;
+import java.util.Arrays;
 import java.util.List;
+import java.util.Set;
+import java.util.function.UnaryOperator;
 import org.junit.jupiter.api.Test;
 import org.junit.jupiter.api.TestInstance;
 
@@ -124,6 +130,31 @@ class SeparationTest {
     assertThat(separation.stateOfMoment(separation.at(150))).isEqualTo(Separation.State.BURIED);
     assertThat(separation.at(-1)).isNaN();
     assertThat(separation.at(100_000)).isNaN();
+  }
+
+  @Test
+  void onlyTheChangedStretchIsReckonedAndGivesTheSame() {
+    Projects.Sounds sounds = new Projects.Sounds();
+    Project rich = Projects.rich(sounds);
+    Energies known = Energies.of(rich, sounds);
+    String music = rich.tracks().get(1).id();
+    List<UnaryOperator<Project>> edits =
+        List.of(
+            p -> LevelEdits.moveKeyframe(p, music, 1, 3L * RATE + 500, -2),
+            p -> LevelEdits.addKeyframe(p, music, 5L * RATE),
+            p -> LevelEdits.removeKeyframe(p, music, 8L * RATE),
+            p -> HushEdits.add(p, music, Hush.over(new Span(RATE, 2L * RATE), -8)),
+            p -> p.withTrack(music, t -> t.withHushes(List.of()).withRises(List.of())),
+            p -> ClipEdits.move(p, Set.of("song"), 30_000, true),
+            p -> ClipEdits.trimEnd(p, "song", 6L * RATE),
+            p -> p.withTrack(music, t -> t.withPan(0.5)));
+    for (UnaryOperator<Project> edit : edits) {
+      Project edited = edit.apply(rich);
+      float[] followed = known.following(edited, sounds).track(music);
+      float[] anew = Energies.of(edited, sounds).track(music);
+      assertThat(Arrays.equals(followed, anew)).isTrue();
+      assertThat(Arrays.equals(followed, known.track(music))).isFalse();
+    }
   }
 
   @Test

@@ -1,0 +1,84 @@
+package hushrise.core.separation;
+
+import hushrise.core.project.Clip;
+import hushrise.core.project.Hush;
+import hushrise.core.project.Keyframe;
+import hushrise.core.project.Rise;
+import hushrise.core.project.Track;
+import hushrise.core.time.Span;
+import java.util.List;
+import java.util.Optional;
+
+/** Over which stretch of time two versions of a track may sound different. */
+final class TrackChange {
+
+  private static final Span ALL = new Span(0, Long.MAX_VALUE);
+
+  private final int sampleRate;
+  private long from = Long.MAX_VALUE;
+  private long to = Long.MIN_VALUE;
+
+  private TrackChange(int sampleRate) {
+    this.sampleRate = sampleRate;
+  }
+
+  /**
+   * The stretch that holds all differences; empty when there are none. Names, rows, rules and mutes
+   * do not count.
+   */
+  static Optional<Span> between(Track a, Track b, int sampleRate) {
+    if (a.levelDb() != b.levelDb() || a.pan() != b.pan()) {
+      return Optional.of(ALL);
+    }
+    TrackChange change = new TrackChange(sampleRate);
+    if (!a.clips().equals(b.clips())) {
+      change.clips(a.clips(), b.clips());
+    }
+    if (!a.line().equals(b.line())) {
+      change.keyframes(a.line().keyframes(), b.line().keyframes());
+    }
+    a.hushes().stream().filter(h -> !b.hushes().contains(h)).forEach(change::hush);
+    b.hushes().stream().filter(h -> !a.hushes().contains(h)).forEach(change::hush);
+    a.rises().stream().filter(r -> !b.rises().contains(r)).forEach(change::rise);
+    b.rises().stream().filter(r -> !a.rises().contains(r)).forEach(change::rise);
+    return change.from < change.to
+        ? Optional.of(new Span(Math.max(0, change.from), Math.max(0, change.to)))
+        : Optional.empty();
+  }
+
+  private void add(long start, long end) {
+    from = Math.min(from, start);
+    to = Math.max(to, end);
+  }
+
+  /** A clip that differs may also change its neighbours\u2019 crossfades, which lie within it. */
+  private void clips(List<Clip> a, List<Clip> b) {
+    a.stream().filter(c -> !b.contains(c)).forEach(c -> add(c.startFrame(), c.endFrame()));
+    b.stream().filter(c -> !a.contains(c)).forEach(c -> add(c.startFrame(), c.endFrame()));
+  }
+
+  /** From the last keyframe that both begin with to the first that both end with. */
+  private void keyframes(List<Keyframe> a, List<Keyframe> b) {
+    int shorter = Math.min(a.size(), b.size());
+    int same = 0;
+    while (same < shorter && a.get(same).equals(b.get(same))) {
+      same++;
+    }
+    int tail = 0;
+    while (tail < shorter - same && a.get(a.size() - 1 - tail).equals(b.get(b.size() - 1 - tail))) {
+      tail++;
+    }
+    long start = same == 0 ? 0 : a.get(same - 1).frame();
+    long end = tail == 0 ? Long.MAX_VALUE : a.get(a.size() - tail).frame() + 1;
+    add(start, end);
+  }
+
+  private void hush(Hush hush) {
+    Hush.Knots k = hush.knots(sampleRate);
+    add(k.start(), k.end());
+  }
+
+  private void rise(Rise rise) {
+    add(rise.startFrame(), rise.endFrame());
+  }
+}
