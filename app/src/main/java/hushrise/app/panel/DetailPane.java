@@ -20,7 +20,7 @@ import javafx.scene.layout.VBox;
 public final class DetailPane extends VBox {
 
   /** While something is dragged its numbers are shown this often. */
-  private static final long REBUILD_MILLIS = 120;
+  private static final long REBUILD_MILLIS = 250;
 
   private final Session session;
   private final Label title = new Label();

@@ -27,12 +27,14 @@ public final class HushFollow {
   private final List<Passage> was;
   private final List<Passage> is;
   private final Set<String> oldClips = new HashSet<>();
+  private final Set<Passage> staying;
 
   private HushFollow(Project before, Project after, List<Passage> was, List<Passage> is) {
     this.before = before;
     this.after = after;
     this.was = was;
     this.is = is;
+    this.staying = new HashSet<>(is);
     before.tracks().forEach(t -> t.clips().forEach(c -> oldClips.add(c.id())));
   }
 
@@ -57,7 +59,8 @@ public final class HushFollow {
           if (track.hushes().isEmpty()) {
             return track;
           }
-          List<Hush> old = before.track(track.id()).map(Track::hushes).orElse(List.of());
+          Set<Hush> old =
+              new HashSet<>(before.track(track.id()).map(Track::hushes).orElse(List.of()));
           double gapSeconds =
               track
                   .rule()
@@ -78,7 +81,7 @@ public final class HushFollow {
 
   private List<Hush> moved(Hush hush, long shortestGap) {
     List<Passage> members = was.stream().filter(p -> p.span().overlaps(hush.passage())).toList();
-    if (members.isEmpty() || is.containsAll(members)) {
+    if (members.isEmpty() || staying.containsAll(members)) {
       return List.of(hush);
     }
     List<Span> images = new ArrayList<>();

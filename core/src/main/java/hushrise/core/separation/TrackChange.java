@@ -6,8 +6,11 @@ import hushrise.core.project.Keyframe;
 import hushrise.core.project.Rise;
 import hushrise.core.project.Track;
 import hushrise.core.time.Span;
+import java.util.ArrayList;
+import java.util.HashSet;
 import java.util.List;
 import java.util.Optional;
+import java.util.Set;
 
 /** Over which stretch of time two versions of a track may sound different. */
 final class TrackChange {
@@ -37,10 +40,8 @@ final class TrackChange {
     if (!a.line().equals(b.line())) {
       change.keyframes(a.line().keyframes(), b.line().keyframes());
     }
-    a.hushes().stream().filter(h -> !b.hushes().contains(h)).forEach(change::hush);
-    b.hushes().stream().filter(h -> !a.hushes().contains(h)).forEach(change::hush);
-    a.rises().stream().filter(r -> !b.rises().contains(r)).forEach(change::rise);
-    b.rises().stream().filter(r -> !a.rises().contains(r)).forEach(change::rise);
+    different(a.hushes(), b.hushes()).forEach(change::hush);
+    different(a.rises(), b.rises()).forEach(change::rise);
     return change.from < change.to
         ? Optional.of(new Span(Math.max(0, change.from), Math.max(0, change.to)))
         : Optional.empty();
@@ -53,8 +54,20 @@ final class TrackChange {
 
   /** A clip that differs may also change its neighbours\u2019 crossfades, which lie within it. */
   private void clips(List<Clip> a, List<Clip> b) {
-    a.stream().filter(c -> !b.contains(c)).forEach(c -> add(c.startFrame(), c.endFrame()));
-    b.stream().filter(c -> !a.contains(c)).forEach(c -> add(c.startFrame(), c.endFrame()));
+    different(a, b).forEach(c -> add(c.startFrame(), c.endFrame()));
+  }
+
+  /** What is in one list and not in the other. */
+  private static <T> List<T> different(List<T> a, List<T> b) {
+    if (a.equals(b)) {
+      return List.of();
+    }
+    Set<T> all = new HashSet<>(a);
+    Set<T> inB = new HashSet<>(b);
+    List<T> result = new ArrayList<>(a);
+    result.removeIf(inB::contains);
+    b.stream().filter(x -> !all.contains(x)).forEach(result::add);
+    return result;
   }
 
   /** From the last keyframe that both begin with to the first that both end with. */
