@@ -108,7 +108,7 @@ final class Pictures {
 
   /** The film made worse by hand, and what the Second Ear says. */
   private void worse() {
-    window.session().leaveDraft();
+    window.run("draft.leave");
     List<Hush> hushes = music().map(Track::hushes).orElse(List.of());
     String song = music().map(t -> t.clips().getFirst().id()).orElse("");
     window

@@ -6,8 +6,10 @@ import hushrise.app.EarCommands;
 import hushrise.app.Hearing;
 import hushrise.app.Session;
 import hushrise.app.look.Palette;
+import hushrise.core.Problem;
 import hushrise.core.ear.Finding;
 import hushrise.core.project.Aside;
+import hushrise.core.project.Project;
 import hushrise.core.time.Timecode;
 import java.util.ArrayList;
 import java.util.List;
@@ -28,12 +30,16 @@ import javafx.scene.layout.Priority;
 import javafx.scene.layout.Region;
 import javafx.scene.layout.VBox;
 import javafx.scene.text.TextAlignment;
+import org.slf4j.Logger;
+import org.slf4j.LoggerFactory;
 
 /**
  * What a careful listener would remark on, each with its place and its remedies; or how far each
  * passage stands above the rest. Pointing at a remedy shows what it would make of the project.
  */
 public final class SecondEarPane extends VBox {
+
+  private static final Logger LOG = LoggerFactory.getLogger(SecondEarPane.class);
 
   private final Session session;
   private final Hearing hearing;
@@ -228,9 +234,15 @@ public final class SecondEarPane extends VBox {
   }
 
   private void preview(Finding.Remedy remedy) {
-    if (!session.isPreviewing()) {
+    if (session.isPreviewing()) {
+      return;
+    }
+    try {
+      Project mended = remedy.edit().apply(session.present());
       previewing = true;
-      session.preview(remedy.edit().apply(session.present()));
+      session.preview(mended);
+    } catch (Problem notPossible) {
+      LOG.debug("A remedy cannot be shown; pressing it says why", notPossible);
     }
   }
 
