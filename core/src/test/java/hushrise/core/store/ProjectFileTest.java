@@ -11,11 +11,19 @@ import com.networknt.schema.JsonSchemaFactory;
 import com.networknt.schema.SpecVersion;
 import hushrise.core.Problem;
 import hushrise.core.mix.Projects;
+import hushrise.core.project.Aside;
+import hushrise.core.project.HushNumber;
+import hushrise.core.project.HushRule;
 import hushrise.core.project.Project;
+import hushrise.core.project.Side;
+import hushrise.core.project.Turn;
 import hushrise.core.project.UnknownFields;
+import hushrise.core.time.Span;
 import java.nio.file.Files;
 import java.nio.file.Path;
 import java.util.List;
+import java.util.Optional;
+import java.util.OptionalDouble;
 import java.util.stream.Stream;
 import org.junit.jupiter.api.BeforeEach;
 import org.junit.jupiter.api.Test;
@@ -37,6 +45,46 @@ class ProjectFileTest {
 
   private Project loaded() {
     return ProjectFile.load(file).withUnknown(UnknownFields.NONE);
+  }
+
+  /** The project with everything that drafts, passages and the Second Ear keep in it. */
+  private Project drafted() {
+    HushRule rule =
+        HushRule.of(12)
+            .withVoices(List.of("v"))
+            .withDepths(-30, -2)
+            .withEven(true)
+            .withTurn(new Turn(-0.1, 0.2, 0.3, 1.2))
+            .withRises(Optional.of(HushRule.RiseRule.USUAL));
+    return project
+        .withMedia(
+            project.shelf().getFirst().id(),
+            m -> m.withSpeech(Optional.of(List.of(new Span(5, 900), new Span(1_000, 2_000)))))
+        .withEachTrack(
+            t ->
+                t.withRule(Optional.of(rule.withFixedDepthDb(OptionalDouble.of(-9))))
+                    .withSpeaks(true)
+                    .withClips(t.clips().stream().map(c -> c.withSide(Side.LEFT)).toList())
+                    .withHushes(
+                        t.hushes().stream()
+                            .map(h -> h.setByHand(HushNumber.DEPTH, HushNumber.PLACE))
+                            .toList())
+                    .withRises(t.rises().stream().map(r -> r.withDrafted(true)).toList()))
+        .withAsides(List.of(new Aside("track.muted:t", "meant so")));
+  }
+
+  @Test
+  void whatDraftsAndPassagesKeepIsSavedAndLoadedAndLaidDown() throws Exception {
+    Project drafted = drafted();
+    ProjectFile.save(drafted, file);
+    assertThat(loaded()).isEqualTo(drafted);
+    JsonSchema schema =
+        JsonSchemaFactory.getInstance(SpecVersion.VersionFlag.V202012)
+            .getSchema(Files.readString(Path.of("../docs/project.schema.json")));
+    JsonNode tree = JSON.readTree(file.toFile());
+    assertThat(schema.validate(tree)).isEmpty();
+    ((ObjectNode) tree.at("/tracks/1/rule")).put("deepestDb", 3);
+    assertThat(schema.validate(tree)).isNotEmpty();
   }
 
   @Test

@@ -1,0 +1,82 @@
+package hushrise.core.speech;
+
+import static hushrise.core.mix.Projects.RATE;
+import static org.assertj.core.api.Assertions.assertThat;
+import static org.assertj.core.api.Assertions.within;
+
+import hushrise.core.mix.Projects;
+import hushrise.core.sound.SampleSource;
+import hushrise.core.time.Span;
+import java.util.List;
+import org.junit.jupiter.api.Test;
+
+class SpeechFinderTest {
+
+  private static final double FRAME_SECONDS = 0.032;
+
+  /** Faint noise, loud where somebody speaks. */
+  private static SampleSource sound(double seconds, double[]... spoken) {
+    float[] samples = Projects.noise(1, (int) (seconds * RATE), 1e-4);
+    for (double[] span : spoken) {
+      float[] voice = Projects.noise(2, (int) ((span[1] - span[0]) * RATE), 0.2);
+      System.arraycopy(voice, 0, samples, (int) (span[0] * RATE), voice.length);
+    }
+    return SampleSource.of(samples);
+  }
+
+  /** What a model says that hears coarsely: sure within the spans, unsure elsewhere. */
+  private static float[] heard(double seconds, double[]... spans) {
+    float[] probabilities = new float[(int) Math.ceil(seconds / FRAME_SECONDS)];
+    for (int i = 0; i < probabilities.length; i++) {
+      double at = (i + 0.5) * FRAME_SECONDS;
+      for (double[] span : spans) {
+        probabilities[i] = at >= span[0] && at < span[1] ? 0.9f : probabilities[i];
+      }
+    }
+    return probabilities;
+  }
+
+  private static List<Span> find(SampleSource sound, float[] probabilities) {
+    return SpeechFinder.find(sound, RATE, probabilities, FRAME_SECONDS);
+  }
+
+  @Test
+  void endsAreMovedToWhereTheEnergyIs() {
+    SampleSource sound = sound(6, new double[] {1.203, 3.517});
+    List<Span> found = find(sound, heard(6, new double[] {1.12, 3.70}));
+    assertThat(found).hasSize(1);
+    assertThat(found.getFirst().startFrame() / (double) RATE).isCloseTo(1.203, within(0.015));
+    assertThat(found.getFirst().endFrame() / (double) RATE).isCloseTo(3.517, within(0.015));
+  }
+
+  @Test
+  void anEndThatTheModelHoldsTooLongIsFoundFurtherInside() {
+    SampleSource sound = sound(6, new double[] {1, 3});
+    List<Span> found = find(sound, heard(6, new double[] {1, 3.5}));
+    assertThat(found.getFirst().endFrame() / (double) RATE).isCloseTo(3, within(0.015));
+  }
+
+  @Test
+  void shortPausesAreFilledAndLongOnesKept() {
+    double[][] spoken = {{1, 2}, {2.4, 3}, {3.7, 5}};
+    List<Span> found = find(sound(6, spoken), heard(6, spoken));
+    assertThat(found).hasSize(2);
+    assertThat(found.getFirst().endFrame() / (double) RATE).isCloseTo(3, within(0.02));
+  }
+
+  @Test
+  void aMomentIsNoSpeechAndDoesNotBridgeAPause() {
+    double[][] spoken = {{1, 2}, {2.35, 2.42}};
+    List<Span> found = find(sound(6, new double[] {1, 2}), heard(6, spoken));
+    assertThat(found).hasSize(1);
+    assertThat(found.getFirst().endFrame() / (double) RATE).isCloseTo(2, within(0.02));
+    assertThat(find(sound(6), heard(6, new double[] {3, 3.07}))).isEmpty();
+  }
+
+  @Test
+  void whatIsNeverSureIsNoSpeech() {
+    float[] unsure = new float[100];
+    java.util.Arrays.fill(unsure, 0.49f);
+    assertThat(find(sound(4), unsure)).isEmpty();
+  }
+}
