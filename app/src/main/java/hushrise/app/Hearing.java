@@ -64,6 +64,10 @@ public final class Hearing {
       new ReadOnlyObjectWrapper<>(Optional.empty());
   private final Set<Media> measured = new HashSet<>();
   private final Set<Media> beingMeasured = new HashSet<>();
+
+  /** Files that could not be read, or that a person did not want to wait for: said once. */
+  private final Set<Media> unreadable = new HashSet<>();
+
   private final PauseTransition quiet = new PauseTransition(QUIET);
   private final Settling whileDragging = new Settling(DRAGGED_MILLIS, this::listen);
   private final AtomicReference<Project> latest = new AtomicReference<>();
@@ -141,7 +145,7 @@ public final class Hearing {
   }
 
   private void measure(Media media) {
-    if (beingMeasured.add(media)) {
+    if (!unreadable.contains(media) && beingMeasured.add(media)) {
       background.run(
           text("job.measuring", media.title()),
           progress -> store.steps(media, progress),
@@ -152,7 +156,10 @@ public final class Hearing {
               listen();
             }
           },
-          () -> beingMeasured.remove(media));
+          () -> {
+            beingMeasured.remove(media);
+            unreadable.add(media);
+          });
     }
   }
 
@@ -203,7 +210,8 @@ public final class Hearing {
       quiet.playFromStart();
       return;
     }
-    if (session.isPreviewing() || session.project().lengthFrames() == 0) {
+    boolean nothing = session.project().lengthFrames() == 0 || !missing().isEmpty();
+    if (session.isPreviewing() || nothing) {
       return;
     }
     lookingForPeak = true;

@@ -19,6 +19,8 @@ import hushrise.core.project.Rise;
 import hushrise.core.project.SegmentShape;
 import hushrise.core.project.TrackKind;
 import hushrise.core.time.Span;
+import java.io.IOException;
+import java.nio.file.Files;
 import java.util.LinkedHashMap;
 import java.util.List;
 import java.util.Map;
@@ -257,5 +259,20 @@ class SecondEarWindowTest extends WindowTestCase {
     untilHeard();
     assertThat(status()).isEqualTo("The voices now lie 0.0 LU apart.");
     assertThat(rules()).doesNotContain("voices.uneven");
+  }
+
+  @Test
+  void aFileThatIsGoneIsSaidOnceAndNotAfterEveryEdit() throws IOException {
+    Files.delete(folder.resolve("ferry-horn.flac"));
+    until("the demo is open", () -> project().lengthFrames() > 0);
+    untilQuiet();
+    assertThat(status()).contains("ferry-horn.flac");
+    assertThat(window.hearing().now()).isEmpty();
+    robot.interact(() -> window.say("quiet"));
+    robot.interact(() -> window.session().commit("lower", p -> p.withMasterDb(-1)));
+    untilQuiet();
+    robot.sleep(1_500);
+    untilQuiet();
+    assertThat(status()).doesNotContain("ferry-horn.flac");
   }
 }
