@@ -14,7 +14,6 @@ import hushrise.app.panel.ItemPlayer;
 import hushrise.app.panel.KeysSheet;
 import hushrise.app.panel.MetersPane;
 import hushrise.app.panel.PicturePane;
-import hushrise.app.panel.ProgressStrip;
 import hushrise.app.panel.SecondEarPane;
 import hushrise.app.panel.Sheet;
 import hushrise.app.panel.ShelfPane;
@@ -34,7 +33,6 @@ import hushrise.media.MediaStore;
 import hushrise.media.PictureScan;
 import hushrise.media.SongStore;
 import hushrise.media.SpeechStore;
-import java.io.File;
 import java.nio.file.Path;
 import java.util.ArrayList;
 import java.util.List;
@@ -46,13 +44,8 @@ import javafx.beans.property.SimpleObjectProperty;
 import javafx.scene.Node;
 import javafx.scene.Scene;
 import javafx.scene.control.ButtonBase;
-import javafx.scene.control.Label;
-import javafx.scene.input.DragEvent;
 import javafx.scene.input.MouseEvent;
-import javafx.scene.input.TransferMode;
 import javafx.scene.layout.BorderPane;
-import javafx.scene.layout.HBox;
-import javafx.scene.layout.Priority;
 import javafx.scene.layout.StackPane;
 import javafx.scene.layout.VBox;
 import javafx.stage.Stage;
@@ -65,8 +58,7 @@ public final class Window implements TopBar.Actions {
   private final Session session;
   private final Transport transport;
   private final Sheet sheet = new Sheet();
-  private final Label status = new Label();
-  private final Label output = new Label();
+  private final StatusLine status = new StatusLine(background);
   private final ObjectProperty<Palette> palette = new SimpleObjectProperty<>();
   private final Hearing hearing;
   private final SpeechWatch watch;
@@ -82,7 +74,6 @@ public final class Window implements TopBar.Actions {
   private final BorderPane pane;
   private final StackPane root;
   private Theme theme;
-  private String toldHint = "";
 
   /**
    * @param cache where decoded sound and what was found out about files is kept
@@ -124,12 +115,13 @@ public final class Window implements TopBar.Actions {
                 new SecondEarPane(session, hearing, ear, palette, this::askAside),
                 new DraftPane(session, drafting),
                 new MetersPane(session, transport, palette)),
-            statusLine(out.name())));
+            status));
+    status.setOutput(out.name());
     root = new StackPane(pane, sheet);
     root.getStyleClass().add("hush-rise");
     root.getStylesheets()
         .add(Window.class.getResource("/hushrise/app/window.css").toExternalForm());
-    view.hintProperty().addListener((p, was, now) -> showHint(now));
+    view.hintProperty().addListener((p, was, now) -> status.hint(now));
     session
         .playheadProperty()
         .addListener(
@@ -141,7 +133,7 @@ public final class Window implements TopBar.Actions {
     commands = new Commands(allCommands());
     view.setCommands(commands);
     detail.setCommands(commands);
-    acceptDrops();
+    new Drops(shelf, this::take).attach(root);
     giveKeysBack();
     applyTheme(theme);
   }
@@ -232,18 +224,6 @@ public final class Window implements TopBar.Actions {
     }
   }
 
-  private HBox statusLine(String outputName) {
-    status.setId("status");
-    status.setMaxWidth(Double.MAX_VALUE);
-    HBox.setHgrow(status, Priority.ALWAYS);
-    output.setText(outputName);
-    output.getStyleClass().add("faint");
-    output.setMinWidth(HBox.USE_PREF_SIZE);
-    HBox line = new HBox(12, status, new ProgressStrip(background), output);
-    line.getStyleClass().add("status-line");
-    return line;
-  }
-
   /** Gives the window its stage and the scene its keys. */
   public void attach(Stage stage, Scene scene) {
     stage.titleProperty().bind(titleBinding());
@@ -311,26 +291,14 @@ public final class Window implements TopBar.Actions {
             });
   }
 
-  /** Says something in the status line; it stays until the pointer finds something else to say. */
+  /** Says something in the status line. */
   public void say(String sentence) {
-    status.getStyleClass().remove("complaint");
-    status.setText(sentence);
+    status.say(sentence);
   }
 
-  /** Says what went wrong; it stays until the next thing is said. */
+  /** Says what went wrong. */
   public void complain(String sentence) {
-    status.getStyleClass().remove("complaint");
-    status.getStyleClass().add("complaint");
-    status.setText(sentence);
-  }
-
-  private void showHint(String hint) {
-    if (!hint.equals(toldHint)) {
-      toldHint = hint;
-      if (!status.getStyleClass().contains("complaint")) {
-        status.setText(hint);
-      }
-    }
+    status.complain(sentence);
   }
 
   /** Shows another theme. */
@@ -363,27 +331,6 @@ public final class Window implements TopBar.Actions {
             text(places ? "add.title" : "add.toShelf"),
             text("add.action"),
             f -> take(List.of(f), places));
-  }
-
-  private void acceptDrops() {
-    root.setOnDragOver(
-        e -> {
-          if (e.getDragboard().hasFiles()) {
-            e.acceptTransferModes(TransferMode.COPY);
-          }
-          e.consume();
-        });
-    root.setOnDragDropped(this::dropped);
-  }
-
-  /** Files that are dropped on the Shelf stay there; dropped anywhere else they are also placed. */
-  private void dropped(DragEvent e) {
-    boolean onShelf =
-        shelf.getScene() != null
-            && shelf.localToScene(shelf.getBoundsInLocal()).contains(e.getSceneX(), e.getSceneY());
-    take(e.getDragboard().getFiles().stream().map(File::toPath).toList(), !onShelf);
-    e.setDropCompleted(true);
-    e.consume();
   }
 
   /** Takes files and folders into the project; a project file is opened instead. */

@@ -1,0 +1,54 @@
+package hushrise.app;
+
+import hushrise.app.panel.ProgressStrip;
+import javafx.scene.control.Label;
+import javafx.scene.layout.HBox;
+import javafx.scene.layout.Priority;
+
+/** The window's last line: what it has to say, what is under way, and where sound goes. */
+final class StatusLine extends HBox {
+
+  private static final String COMPLAINT = "complaint";
+
+  private final Label status = new Label();
+  private final Label output = new Label();
+  private String toldHint = "";
+
+  StatusLine(Background background) {
+    super(12);
+    status.setId("status");
+    status.setMaxWidth(Double.MAX_VALUE);
+    setHgrow(status, Priority.ALWAYS);
+    output.getStyleClass().add("faint");
+    output.setMinWidth(USE_PREF_SIZE);
+    getChildren().addAll(status, new ProgressStrip(background), output);
+    getStyleClass().add("status-line");
+  }
+
+  /** Names where sound goes. */
+  void setOutput(String name) {
+    output.setText(name);
+  }
+
+  /** Says something; it stays until the pointer finds something else to say. */
+  void say(String sentence) {
+    status.getStyleClass().remove(COMPLAINT);
+    status.setText(sentence);
+  }
+
+  /** Says what went wrong; it stays until the next thing is said. */
+  void complain(String sentence) {
+    say(sentence);
+    status.getStyleClass().add(COMPLAINT);
+  }
+
+  /** Says what the pointer is over, unless that was said or a complaint stands. */
+  void hint(String hint) {
+    if (!hint.equals(toldHint)) {
+      toldHint = hint;
+      if (!status.getStyleClass().contains(COMPLAINT)) {
+        status.setText(hint);
+      }
+    }
+  }
+}
