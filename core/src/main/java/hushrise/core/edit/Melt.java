@@ -18,8 +18,8 @@ import java.util.stream.LongStream;
  *
  * <p>Between two places where the sum bends it is tried as one segment: hold, straight, then
  * smooth; where none fits, the stretch is halved. On a level line a hush becomes its four corners
- * exactly, as a smooth segment has a hush's shape. Where the line steps, a keyframe one frame
- * before keeps the value up to the step.
+ * exactly, as a smooth segment has a hush's shape. Where the line steps, or a hush falls at once, a
+ * keyframe one frame before keeps the value up to the step.
  */
 final class Melt {
 
@@ -90,7 +90,8 @@ final class Melt {
       start = Math.min(start, k.start());
       end = Math.max(end, k.end());
     }
-    long from = Math.max(0, start);
+    boolean startsAtOnce = start > 0 && Math.abs(added.applyAsDouble(start)) > TOLERANCE_DB;
+    long from = Math.max(0, startsAtOnce ? start - 1 : start);
     long to = Math.max(from + 1, end);
     Melt melt = new Melt(frame -> line.levelDbAt(frame) + added.applyAsDouble(frame));
     long[] bends = bends(line, knots, from, to);
@@ -189,16 +190,20 @@ final class Melt {
   }
 
   private boolean fits(SegmentShape shape, long from, long to) {
-    double first = level.applyAsDouble(from);
-    double last = level.applyAsDouble(to);
     for (int i = 1; i < PROBES; i++) {
-      long frame = from + (to - from) * i / PROBES;
-      double fraction = (frame - from) / (double) (to - from);
-      double there = first + shape.at(fraction) * (last - first);
-      if (Math.abs(there - level.applyAsDouble(frame)) > TOLERANCE_DB) {
+      if (!fits(shape, from, to, from + (to - from) * i / PROBES)) {
         return false;
       }
     }
-    return true;
+    // Two hushes may cross a few frames from an end, between the probes.
+    return fits(shape, from, to, from + 1) && fits(shape, from, to, to - 1);
+  }
+
+  private boolean fits(SegmentShape shape, long from, long to, long frame) {
+    double first = level.applyAsDouble(from);
+    double last = level.applyAsDouble(to);
+    double fraction = (frame - from) / (double) (to - from);
+    double there = first + shape.at(fraction) * (last - first);
+    return Math.abs(there - level.applyAsDouble(frame)) <= TOLERANCE_DB;
   }
 }

@@ -44,9 +44,9 @@ class ShapingProperties {
       Turn turn =
           new Turn(
               random.nextDouble() - 0.5,
-              random.nextDouble(),
+              atOnceOr(random.nextDouble(), random),
               random.nextDouble() - 0.5,
-              2 * random.nextDouble());
+              atOnceOr(2 * random.nextDouble(), random));
       hushes.add(
           new Hush(
               "h" + i, start, start + random.nextLong(3L * RATE), -20 * random.nextDouble(), turn));
@@ -58,6 +58,10 @@ class ShapingProperties {
         .withLine(LevelLine.of(points))
         .withHushes(hushes)
         .withRises(List.of(rise));
+  }
+
+  private static double atOnceOr(double seconds, Random random) {
+    return random.nextInt(4) == 0 ? 0 : seconds;
   }
 
   /** The sum as the model words it, without any preparation. */
@@ -88,14 +92,31 @@ class ShapingProperties {
     assertThat(melted.hush("h1")).isEmpty();
     TrackCurve before = TrackCurve.of(track, RATE);
     TrackCurve after = TrackCurve.of(melted, RATE);
-    Random random = new Random(seed + 2);
-    for (int i = 0; i < 2_000; i++) {
-      long frame = random.nextLong(LENGTH + 8L * RATE);
+    for (long frame : telling(track, melted, new Random(seed + 2))) {
       double was = before.levelDbAt(frame);
       if (was > -59) {
         assertThat(Math.abs(was - after.levelDbAt(frame))).as("at %d", frame).isLessThan(0.01);
       }
     }
+  }
+
+  /** Frames anywhere, and those on both sides of every place where either level bends. */
+  private static List<Long> telling(Track track, Track melted, Random random) {
+    List<Long> bends = new ArrayList<>();
+    track.line().keyframes().forEach(k -> bends.add(k.frame()));
+    melted.line().keyframes().forEach(k -> bends.add(k.frame()));
+    for (Hush hush : track.hushes()) {
+      Hush.Knots k = hush.knots(RATE);
+      bends.addAll(List.of(k.start(), k.floorStart(), k.floorEnd(), k.end()));
+    }
+    List<Long> frames = new ArrayList<>();
+    random.longs(500, 0, LENGTH + 8L * RATE).forEach(frames::add);
+    for (long bend : bends) {
+      for (long beside = Math.max(0, bend - 2); beside <= bend + 2; beside++) {
+        frames.add(beside);
+      }
+    }
+    return frames;
   }
 
   @Property(tries = 40)
