@@ -28,6 +28,7 @@ import hushrise.core.speech.Passages;
 import hushrise.core.time.Span;
 import java.util.Arrays;
 import java.util.List;
+import java.util.Optional;
 import java.util.Set;
 import java.util.function.UnaryOperator;
 import org.junit.jupiter.api.Test;
@@ -130,6 +131,33 @@ class SeparationTest {
     assertThat(separation.stateOfMoment(separation.at(150))).isEqualTo(Separation.State.BURIED);
     assertThat(separation.at(-1)).isNaN();
     assertThat(separation.at(100_000)).isNaN();
+  }
+
+  @Test
+  void aBreathWithinAPassageHasNoValueAndASoftWordHas() {
+    Projects.Sounds sounds = new Projects.Sounds();
+    float[] voice = Projects.noise(1, 9 * RATE, 0.2);
+    for (int i = 3 * RATE; i < 5 * RATE; i++) {
+      voice[i] *= 0.25f;
+    }
+    for (int i = 6 * RATE; i < 8 * RATE; i++) {
+      voice[i] *= 0.7f;
+    }
+    Span all = new Span(0, 9L * RATE);
+    Media take = sounds.add("take", MediaKind.VOICE, voice).withSpeech(Optional.of(List.of(all)));
+    Media bed = sounds.add("bed", MediaKind.MUSIC, Projects.noise(2, 9 * RATE, 0.05));
+    Project project =
+        Project.empty("p")
+            .withMedia(take)
+            .withMedia(bed)
+            .withTracks(
+                List.of(
+                    Track.of(TrackKind.VOICE, "v", List.of(Clip.whole(take, 0))),
+                    Track.of(TrackKind.MUSIC, "m", List.of(Clip.whole(bed, 0)))));
+    Separation separation = Separation.of(Energies.of(project, sounds), 10);
+    assertThat(separation.at(40)).isNaN();
+    assertThat((double) separation.at(15)).isCloseTo(12.04, within(0.3));
+    assertThat((double) separation.at(70)).isCloseTo(12.04 - 3.1, within(0.3));
   }
 
   @Test
