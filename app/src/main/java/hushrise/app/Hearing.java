@@ -113,6 +113,12 @@ public final class Hearing {
         .orElse(HushRule.MUSIC_LU);
   }
 
+  /** Forgets what was heard, as it was of another project. */
+  void forget() {
+    now.set(Optional.empty());
+    peak = Optional.empty();
+  }
+
   private void changed() {
     if (closed) {
       return;

@@ -316,6 +316,7 @@ public final class Window implements TopBar.Actions {
   }
 
   private void opened() {
+    hearing.forget();
     view.fit();
     intake.listenToAll();
   }
