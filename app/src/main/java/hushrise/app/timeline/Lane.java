@@ -6,16 +6,20 @@ import hushrise.app.Selection;
 import hushrise.core.edit.LevelEdits;
 import hushrise.core.level.TrackCurve;
 import hushrise.core.project.Clip;
+import hushrise.core.project.Media;
 import hushrise.core.project.Project;
 import hushrise.core.project.Track;
 import hushrise.core.project.TrackKind;
 import hushrise.core.time.Span;
+import java.util.List;
 import java.util.Locale;
 import java.util.Optional;
 import java.util.OptionalLong;
 import java.util.Set;
+import java.util.function.Predicate;
 import javafx.scene.AccessibleRole;
 import javafx.scene.Cursor;
+import javafx.scene.Node;
 import javafx.scene.canvas.Canvas;
 import javafx.scene.control.ContextMenu;
 import javafx.scene.input.ContextMenuEvent;
@@ -34,17 +38,24 @@ final class Lane extends Region {
   private final String trackId;
   private final Ground ground;
   private final BoxSelect box;
+  private final Predicate<Node> inView;
   private final Canvas canvas = new Canvas();
   private final ContextMenu menu = new ContextMenu();
   private Track drawnTrack;
+  private List<Media> drawnShelf = List.of();
   private TrackCurve curve;
+  private boolean stale;
   private Target lit = Target.nothing();
   private Optional<Drag> drag = Optional.empty();
   private OptionalLong spanFrom = OptionalLong.empty();
   private double pointerX;
   private double pointerY;
 
-  Lane(Viewport view, Track track, Ground ground, BoxSelect box) {
+  /**
+   * @param inView whether a node can be seen; what cannot is drawn when it comes into view
+   */
+  Lane(Viewport view, Track track, Ground ground, BoxSelect box, Predicate<Node> inView) {
+    this.inView = inView;
     this.view = view;
     this.trackId = track.id();
     this.ground = ground;
@@ -91,8 +102,15 @@ final class Lane extends Region {
     Optional<Track> now = project.track(trackId);
     if (now.isPresent() && !now.get().equals(drawnTrack)) {
       redraw();
-    } else if (now.filter(Track::isVoice).isPresent()) {
+    } else if (!project.shelf().equals(drawnShelf)) {
       repaint();
+    }
+  }
+
+  /** Draws what was left undone while nobody could see it. */
+  void catchUp() {
+    if (stale && inView.test(this)) {
+      redraw();
     }
   }
 
@@ -102,6 +120,10 @@ final class Lane extends Region {
     int height = (int) canvas.getHeight();
     Optional<Track> found = view.session().project().track(trackId);
     if (width < 1 || height < 1 || found.isEmpty()) {
+      return;
+    }
+    stale = !inView.test(this);
+    if (stale) {
       return;
     }
     if (!found.get().equals(drawnTrack)) {
@@ -114,7 +136,9 @@ final class Lane extends Region {
 
   /** Draws the canvas again: selection, what is lit, a drag's sign. */
   void repaint() {
-    if (drawnTrack != null && canvas.getWidth() >= 1) {
+    boolean unseen = !inView.test(this);
+    stale |= unseen;
+    if (!unseen && drawnTrack != null && canvas.getWidth() >= 1) {
       paint();
     }
   }
@@ -123,6 +147,7 @@ final class Lane extends Region {
     if (view.session().project().track(trackId).isEmpty()) {
       return;
     }
+    drawnShelf = view.session().project().shelf();
     LanePainter painter =
         new LanePainter(
             canvas.getGraphicsContext2D(), view.palette(), geometry(), view.session().project());

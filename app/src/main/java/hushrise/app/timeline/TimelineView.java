@@ -9,7 +9,9 @@ import hushrise.core.project.TrackKind;
 import java.util.ArrayList;
 import java.util.List;
 import java.util.OptionalLong;
+import javafx.geometry.Bounds;
 import javafx.geometry.Insets;
+import javafx.scene.Node;
 import javafx.scene.control.Label;
 import javafx.scene.control.ScrollPane;
 import javafx.scene.input.ScrollEvent;
@@ -47,6 +49,7 @@ public final class TimelineView extends BorderPane {
   private final Settling overviewSettling;
   private final Ruler ruler;
   private final VBox rows = new VBox(3);
+  private final ScrollPane scroll = new ScrollPane(rows);
   private final Pane overlay = new Pane();
   private final Line playhead = new Line();
   private final Polygon cap = new Polygon(-6, 0, 6, 0, 0, 8);
@@ -81,7 +84,6 @@ public final class TimelineView extends BorderPane {
     empty.getStyleClass().add("empty-hint");
     empty.setWrapText(true);
     setTop(top());
-    ScrollPane scroll = new ScrollPane(rows);
     scroll.setFitToWidth(true);
     scroll.setHbarPolicy(ScrollPane.ScrollBarPolicy.NEVER);
     scroll.getStyleClass().add("rows");
@@ -113,6 +115,8 @@ public final class TimelineView extends BorderPane {
   }
 
   private void watch() {
+    scroll.vvalueProperty().addListener((p, was, now) -> lanes.forEach(Lane::catchUp));
+    scroll.viewportBoundsProperty().addListener((p, was, now) -> lanes.forEach(Lane::catchUp));
     view.session().projectProperty().addListener((p, was, now) -> projectChanged(was, now));
     view.session()
         .selectionProperty()
@@ -241,13 +245,21 @@ public final class TimelineView extends BorderPane {
         track.kind() == TrackKind.PICTURE
             ? new StillsGround(view, stills)
             : new WaveGround(view, peaks);
-    Lane lane = new Lane(view, track, ground, box);
+    Lane lane = new Lane(view, track, ground, box, this::isInView);
     lanes.add(lane);
     lane.setMinHeight(height);
     lane.setPrefHeight(height);
     lane.setMaxHeight(height);
     HBox.setHgrow(lane, Priority.ALWAYS);
     return new HBox(head, lane);
+  }
+
+  /** Whether some of a lane can be seen among the rows, however far they are scrolled. */
+  private boolean isInView(Node lane) {
+    double seen = scroll.getViewportBounds().getHeight();
+    double top = scroll.getVvalue() * Math.max(0, rows.getHeight() - seen);
+    Bounds row = lane.getParent().getBoundsInParent();
+    return row.getMaxY() > top && row.getMinY() < top + seen;
   }
 
   private void redraw() {
