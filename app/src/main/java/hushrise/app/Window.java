@@ -226,6 +226,7 @@ public final class Window implements TopBar.Actions {
 
   /** Gives the window its stage and the scene its keys. */
   public void attach(Stage stage, Scene scene) {
+    scene.fillProperty().bind(palette.map(Palette::background));
     stage.titleProperty().bind(titleBinding());
     stage.setOnCloseRequest(
         e -> {

@@ -19,6 +19,7 @@ final class Pixels {
   private final int[] pixels;
   private final PixelBuffer<IntBuffer> buffer;
   private final Image image;
+  private int ground;
   private int clipFrom;
   private int clipTo;
 
@@ -32,12 +33,22 @@ final class Pixels {
     clipTo = width;
   }
 
+  /** Sets the colour of what is empty; opaque, it needs nothing beneath that has to be drawn. */
+  void setGround(Color color) {
+    ground = premultiplied(color, 1);
+  }
+
+  /** The colour of what is empty. */
+  int ground() {
+    return ground;
+  }
+
   /** Restricts drawing to columns {@code from} (inclusive) to {@code to}, and empties them. */
   void clip(int from, int to) {
     clipFrom = Math.clamp(from, 0, width);
     clipTo = Math.clamp(to, clipFrom, width);
     for (int y = 0; y < height; y++) {
-      Arrays.fill(pixels, y * width + clipFrom, y * width + clipTo, 0);
+      Arrays.fill(pixels, y * width + clipFrom, y * width + clipTo, ground);
     }
   }
 

@@ -33,7 +33,6 @@ final class SeparationStrip extends HBox {
   private final Viewport view;
   private final Label figure = new Label();
   private final Button worst = new Button();
-  private final Region ground = new Region();
   private final ImageView shown = new ImageView();
   private Optional<Pixels> drawn = Optional.empty();
   private int width;
@@ -60,8 +59,7 @@ final class SeparationStrip extends HBox {
     head.getStyleClass().add("separation-head");
     head.setMinWidth(headWidth);
     head.setMaxWidth(headWidth);
-    ground.getStyleClass().add("lane");
-    javafx.scene.layout.StackPane lane = new javafx.scene.layout.StackPane(ground, shown);
+    javafx.scene.layout.StackPane lane = new javafx.scene.layout.StackPane(shown);
     lane.setAlignment(Pos.TOP_LEFT);
     lane.setMinWidth(0);
     HBox.setHgrow(lane, Priority.ALWAYS);
@@ -111,6 +109,7 @@ final class SeparationStrip extends HBox {
     Optional<Separation> known = separation();
     drawn.ifPresent(
         pixels -> {
+          pixels.setGround(view.palette().sunken());
           pixels.clear();
           known.ifPresent(s -> draw(s, pixels));
           pixels.publish();

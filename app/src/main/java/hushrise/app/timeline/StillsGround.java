@@ -40,7 +40,8 @@ final class StillsGround implements Ground {
     canvas.setWidth(width);
     canvas.setHeight(height);
     GraphicsContext g = canvas.getGraphicsContext2D();
-    g.clearRect(0, 0, width, height);
+    g.setFill(view.palette().sunken());
+    g.fillRect(0, 0, width, height);
     Project project = view.session().project();
     track.clipsInTime().forEach(c -> draw(g, project, c, onArrival));
     view.cuts().fadeToBlack().ifPresent(f -> fade(g, f));

@@ -117,6 +117,8 @@ public final class TimelineView extends BorderPane {
   private void watch() {
     scroll.vvalueProperty().addListener((p, was, now) -> lanes.forEach(Lane::catchUp));
     scroll.viewportBoundsProperty().addListener((p, was, now) -> lanes.forEach(Lane::catchUp));
+    // Keeping a picture of all rows would only cost time: they change more often than they scroll.
+    scroll.skinProperty().addListener((p, was, now) -> scroll.lookup(".viewport").setCache(false));
     view.session().projectProperty().addListener((p, was, now) -> projectChanged(was, now));
     view.session()
         .selectionProperty()

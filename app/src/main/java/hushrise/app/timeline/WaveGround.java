@@ -46,6 +46,7 @@ final class WaveGround implements Ground {
       shown.setImage(wave.get().pixels().image());
     }
     Pixels pixels = wave.get().pixels();
+    pixels.setGround(view.palette().sunken());
     OptionalInt moved = fresh ? OptionalInt.empty() : moved(track, width);
     if (moved.isPresent()) {
       int by = moved.getAsInt();

@@ -52,6 +52,10 @@ final class WaveformImage {
     int from = (int) Math.clamp(Math.floor(axis.xOf(clip.startFrame())), drawn.from(), drawn.to());
     int to = (int) Math.clamp(Math.ceil(axis.xOf(clip.endFrame())), drawn.from(), drawn.to());
     int[] mixed = mixtures(color);
+    int[] onGround = new int[mixed.length];
+    for (int set = 0; set < mixed.length; set++) {
+      onGround[set] = Pixels.over(mixed[set], drawn.ground(), 255 - (mixed[set] >>> 24));
+    }
     double clipDb = clip.gainDb();
     double half = Math.max(axis.framesPerPixel(), Peaks.BASE) / 2;
     int interval = 0;
@@ -64,7 +68,7 @@ final class WaveformImage {
       double peakDb = Decibels.ofFactor(Math.max(-column[0], column[1])) + clipDb;
       double gainDb =
           curve.levelDbAt(frame, interval) + Decibels.ofFactor(envelope.factorAt(frame));
-      column(x, top(peakDb + gainDb), top(rmsDb), top(rmsDb + gainDb), mixed);
+      column(x, top(peakDb + gainDb), top(rmsDb), top(rmsDb + gainDb), mixed, onGround);
     }
   }
 
@@ -92,7 +96,8 @@ final class WaveformImage {
   }
 
   /** Fills a column from the bottom up: each pixel with the mixture of what reaches it. */
-  private void column(int x, int peak, int ghost, int body, int[] mixed) {
+  private void column(int x, int peak, int ghost, int body, int[] mixed, int[] onGround) {
+    int ground = drawn.ground();
     int at = Math.min(peak, Math.min(ghost, body));
     while (at < height) {
       int set = (at >= peak ? 1 : 0) | (at >= ghost ? 2 : 0) | (at >= body ? 4 : 0);
@@ -103,7 +108,7 @@ final class WaveformImage {
       int color = mixed[set];
       int keep = 255 - (color >>> 24);
       for (int p = at * width + x; at < next; at++, p += width) {
-        pixels[p] = pixels[p] == 0 ? color : Pixels.over(color, pixels[p], keep);
+        pixels[p] = pixels[p] == ground ? onGround[set] : Pixels.over(color, pixels[p], keep);
       }
     }
   }
