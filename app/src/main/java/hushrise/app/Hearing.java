@@ -184,7 +184,11 @@ public final class Hearing {
               known.isPresent()
                   ? known.get().energies().following(project, store)
                   : Energies.of(project, store);
-          Separation separation = Separation.of(energies, wantedLu(project));
+          double wantedLu = wantedLu(project);
+          Separation separation =
+              known.isPresent()
+                  ? known.get().separation().following(energies, wantedLu)
+                  : Separation.of(energies, wantedLu);
           List<Finding> findings =
               dragging && known.isPresent()
                   ? known.get().findings()

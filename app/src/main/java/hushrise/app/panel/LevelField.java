@@ -69,6 +69,9 @@ public final class LevelField extends TextField {
 
   /** Shows a level, unless somebody has begun to type another. */
   public void show(double db) {
+    if (db == shownDb && getText().equals(LevelText.format(db))) {
+      return;
+    }
     boolean typing = isFocused() && !getText().equals(LevelText.format(shownDb));
     shownDb = db;
     if (!typing) {

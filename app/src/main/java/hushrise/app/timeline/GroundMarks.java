@@ -80,22 +80,28 @@ final class GroundMarks {
   /**
    * The keyframes in view; where they lie closer than can be told apart, only some of them: always
    * the same, wherever the view begins.
+   *
+   * @return whether none was left out
    */
-  void beads() {
+  boolean beads() {
     int fill = Pixels.premultiplied(palette.sunken(), 1);
     int ring = Pixels.premultiplied(palette.ink(), 1);
     double last = Double.NEGATIVE_INFINITY;
+    boolean all = true;
     for (Keyframe keyframe : geometry.track().line().keyframes()) {
       double x = geometry.x(keyframe);
       if (x > pixels.to() + MARGIN) {
-        return;
+        break;
       }
       if (x - last >= CLOSEST_BEADS) {
         if (x >= pixels.from() - MARGIN) {
           pixels.bead(x, geometry.y(keyframe), BEAD, fill, ring);
         }
         last = x;
+      } else {
+        all = false;
       }
     }
+    return all;
   }
 }

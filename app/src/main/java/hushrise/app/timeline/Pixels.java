@@ -2,6 +2,7 @@ package hushrise.app.timeline;
 
 import java.nio.IntBuffer;
 import java.util.Arrays;
+import javafx.geometry.Rectangle2D;
 import javafx.scene.image.Image;
 import javafx.scene.image.PixelBuffer;
 import javafx.scene.image.PixelFormat;
@@ -22,6 +23,7 @@ final class Pixels {
   private int ground;
   private int clipFrom;
   private int clipTo;
+  private boolean whole;
 
   Pixels(int width, int height) {
     this.width = width;
@@ -64,6 +66,7 @@ final class Pixels {
 
   /** Moves everything right, or left when negative; what comes into view is left as it was. */
   void shift(int byColumns) {
+    whole = true;
     int n = width - Math.abs(byColumns);
     for (int y = 0; y < height; y++) {
       int row = y * width;
@@ -94,9 +97,12 @@ final class Pixels {
     clip(0, width);
   }
 
-  /** Shows what has been drawn. */
+  /** Shows what has been drawn: only the columns that could be, unless everything moved. */
   void publish() {
-    buffer.updateBuffer(b -> null);
+    Rectangle2D columns = new Rectangle2D(clipFrom, 0, (double) clipTo - clipFrom, height);
+    Rectangle2D changed = whole ? null : columns;
+    whole = false;
+    buffer.updateBuffer(b -> changed);
   }
 
   /** Lays a colour over one pixel, if it lies in the image. */

@@ -2,14 +2,18 @@ package hushrise.app.timeline;
 
 import hushrise.app.look.Palette;
 import hushrise.core.level.ClipEnvelope;
+import hushrise.core.level.TrackChange;
 import hushrise.core.level.TrackCurve;
 import hushrise.core.project.Clip;
+import hushrise.core.project.Keyframe;
+import hushrise.core.project.LevelLine;
 import hushrise.core.project.Media;
 import hushrise.core.project.Track;
 import hushrise.core.sound.Peaks;
+import hushrise.core.time.Span;
+import java.util.List;
 import java.util.Map;
 import java.util.Optional;
-import java.util.OptionalInt;
 import javafx.scene.Node;
 import javafx.scene.image.ImageView;
 
@@ -27,6 +31,7 @@ final class WaveGround implements Ground {
   private Optional<Palette> drawnPalette = Optional.empty();
   private TimeAxis drawnAxis = new TimeAxis(0, 1);
   private boolean complete;
+  private boolean hasAllBeads;
 
   WaveGround(Viewport view, PeaksShelf peaks) {
     this.view = view;
@@ -47,15 +52,10 @@ final class WaveGround implements Ground {
     }
     Pixels pixels = wave.get().pixels();
     pixels.setGround(view.palette().sunken());
-    OptionalInt moved = fresh ? OptionalInt.empty() : moved(track, width);
-    if (moved.isPresent()) {
-      int by = moved.getAsInt();
-      pixels.shift(by);
-      boolean right = by > 0;
-      pixels.clip(
-          right ? 0 : width + by - GroundMarks.MARGIN, right ? by + GroundMarks.MARGIN : width);
-    } else {
+    if (fresh || !complete || drawnPalette.filter(view.palette()::equals).isEmpty()) {
       pixels.clear();
+    } else {
+      clipToChange(track, pixels);
     }
     drawnTrack = Optional.of(track);
     drawnAxis = view.axis();
@@ -64,24 +64,56 @@ final class WaveGround implements Ground {
     pixels.publish();
   }
 
-  /**
-   * By how many columns the picture has moved since it was drawn, when nothing else has changed:
-   * then only what comes into view has to be drawn.
-   */
-  private OptionalInt moved(Track track, int width) {
-    boolean same =
-        complete
-            && drawnTrack.filter(track::equals).isPresent()
-            && drawnPalette.filter(view.palette()::equals).isPresent()
-            && drawnAxis.framesPerPixel() == view.axis().framesPerPixel();
-    if (!same) {
-      return OptionalInt.empty();
+  /** Lets be drawn only what has come into view by scrolling, or what has changed in a track. */
+  private void clipToChange(Track track, Pixels pixels) {
+    Track was = drawnTrack.orElseThrow();
+    int by = (int) Math.rint(view.axis().xOf(drawnAxis.startFrame()));
+    if (drawnAxis.equals(view.axis())) {
+      clipToChange(was, track, pixels);
+    } else if (was.equals(track) && isMovedByWholePixels(by, pixels.width())) {
+      pixels.shift(by);
+      boolean right = by > 0;
+      pixels.clip(
+          right ? 0 : pixels.width() + by - GroundMarks.MARGIN,
+          right ? by + GroundMarks.MARGIN : pixels.width());
+    } else {
+      pixels.clear();
     }
-    double by = view.axis().xOf(drawnAxis.startFrame());
-    boolean whole = Math.abs(by - Math.rint(by)) < WHOLE_PIXEL;
-    return whole && Math.abs(by) < width / 2.0 && Math.rint(by) != 0
-        ? OptionalInt.of((int) Math.rint(by))
-        : OptionalInt.empty();
+  }
+
+  private boolean isMovedByWholePixels(int by, int width) {
+    return drawnAxis.framesPerPixel() == view.axis().framesPerPixel()
+        && by != 0
+        && Math.abs(by) < width / 2
+        && Math.abs(view.axis().xOf(drawnAxis.startFrame()) - by) < WHOLE_PIXEL;
+  }
+
+  private void clipToChange(Track was, Track track, Pixels pixels) {
+    Optional<Span> change = TrackChange.between(was, track, view.session().project().sampleRate());
+    if (change.isEmpty() || !(hasAllBeads || hasSameTimes(was.line(), track.line()))) {
+      pixels.clear();
+      return;
+    }
+    double from = view.axis().xOf(change.get().startFrame()) - GroundMarks.MARGIN;
+    double to = view.axis().xOf(change.get().endFrame()) + GroundMarks.MARGIN;
+    pixels.clip(
+        (int) Math.clamp(Math.floor(from), 0, pixels.width()),
+        (int) Math.clamp(Math.ceil(to), 0, pixels.width()));
+  }
+
+  /** Whether two lines have their keyframes at the same places. */
+  private static boolean hasSameTimes(LevelLine a, LevelLine b) {
+    List<Keyframe> as = a.keyframes();
+    List<Keyframe> bs = b.keyframes();
+    if (as.size() != bs.size()) {
+      return false;
+    }
+    for (int i = 0; i < as.size(); i++) {
+      if (as.get(i).frame() != bs.get(i).frame()) {
+        return false;
+      }
+    }
+    return true;
   }
 
   /** Draws where the pixels may be drawn; gives whether all waveforms were there. */
@@ -109,7 +141,7 @@ final class WaveGround implements Ground {
     marks.grid();
     marks.edges();
     image.drawShape(track, curve, view.axis(), rate, view.palette());
-    marks.beads();
+    hasAllBeads = marks.beads();
     marks.handles();
     return all;
   }

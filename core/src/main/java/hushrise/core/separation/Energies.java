@@ -3,6 +3,7 @@ package hushrise.core.separation;
 import hushrise.core.Decibels;
 import hushrise.core.level.ClipEnvelope;
 import hushrise.core.level.Pan;
+import hushrise.core.level.TrackChange;
 import hushrise.core.level.TrackCurve;
 import hushrise.core.loudness.GatedLoudness;
 import hushrise.core.loudness.LoudnessLibrary;
@@ -34,6 +35,19 @@ public final class Energies {
     Known(Track track, float[] steps) {
       this.track = track;
       this.steps = steps;
+    }
+  }
+
+  /**
+   * A stretch of steps.
+   *
+   * @param from the first
+   * @param to the one after the last
+   */
+  public record Steps(int from, int to) {
+
+    boolean overlaps(int otherFrom, int otherTo) {
+      return from < otherTo && otherFrom < to;
     }
   }
 
@@ -93,20 +107,46 @@ public final class Energies {
     if (change.isEmpty()) {
       return known;
     }
-    int count = known.steps.length;
-    long film = project.lengthFrames();
-    int from =
-        (int)
-            (Math.min(change.get().startFrame(), film)
-                * LoudnessSteps.PER_SECOND
-                / project.sampleRate());
-    int to =
-        Math.min(
-            count,
-            LoudnessSteps.stepsIn(Math.min(change.get().endFrame(), film), project.sampleRate()));
+    Steps steps = stepsOf(change.get(), project, known.steps.length);
     float[] energy = known.steps.clone();
-    Arrays.fill(energy, from, Math.max(from, to), 0);
-    return new Known(track, add(energy, track, project, library, from, to));
+    Arrays.fill(energy, steps.from(), steps.to(), 0);
+    return new Known(track, add(energy, track, project, library, steps.from(), steps.to()));
+  }
+
+  /** All steps that a span touches, held within the film. */
+  private static Steps stepsOf(Span span, Project project, int count) {
+    long film = project.lengthFrames();
+    int rate = project.sampleRate();
+    int from = (int) (Math.min(span.startFrame(), film) * LoudnessSteps.PER_SECOND / rate);
+    int to = Math.min(count, LoudnessSteps.stepsIn(Math.min(span.endFrame(), film), rate));
+    return new Steps(from, Math.max(from, to));
+  }
+
+  /** Where tracks may have other energies than in another version of the project. */
+  Steps changedSince(Energies was) {
+    Steps all = new Steps(0, count);
+    boolean comparable =
+        was.count == count
+            && was.tracks.keySet().equals(tracks.keySet())
+            && was.hasSameSounds(project);
+    if (!comparable) {
+      return all;
+    }
+    int from = count;
+    int to = 0;
+    for (Map.Entry<String, Known> entry : tracks.entrySet()) {
+      Known then = was.tracks.get(entry.getKey());
+      Known now = entry.getValue();
+      if (!Arrays.equals(then.steps, now.steps)) {
+        Steps steps =
+            TrackChange.between(then.track, now.track, project.sampleRate())
+                .map(span -> stepsOf(span, project, count))
+                .orElse(all);
+        from = Math.min(from, steps.from());
+        to = Math.max(to, steps.to());
+      }
+    }
+    return new Steps(Math.min(from, to), to);
   }
 
   /** With one track as another version of itself. */
@@ -191,16 +231,18 @@ public final class Energies {
 
   /** The energies of chosen tracks together. */
   public float[] sum(Predicate<Track> chosen) {
-    float[] sum = new float[count];
-    project.tracks().stream()
-        .filter(chosen)
-        .forEach(
-            t -> {
-              float[] own = track(t.id());
-              for (int i = 0; i < count; i++) {
-                sum[i] += own[i];
-              }
-            });
+    return sum(chosen, new float[count], new Steps(0, count));
+  }
+
+  /** Puts the energies of chosen tracks together into some of the steps. */
+  float[] sum(Predicate<Track> chosen, float[] sum, Steps steps) {
+    Arrays.fill(sum, steps.from(), steps.to(), 0);
+    for (Track t : project.tracks()) {
+      Known known = chosen.test(t) ? tracks.get(t.id()) : null;
+      for (int i = steps.from(); known != null && i < steps.to(); i++) {
+        sum[i] += known.steps[i];
+      }
+    }
     return sum;
   }
 

@@ -3,13 +3,17 @@ package hushrise.core.separation;
 import hushrise.core.loudness.GatedLoudness;
 import hushrise.core.project.Project;
 import hushrise.core.project.Track;
+import hushrise.core.separation.Energies.Steps;
 import hushrise.core.speech.Passages;
 import hushrise.core.time.Span;
 import java.util.ArrayList;
 import java.util.Arrays;
 import java.util.Comparator;
+import java.util.HashMap;
 import java.util.List;
+import java.util.Map;
 import java.util.Optional;
+import java.util.function.Predicate;
 
 /**
  * How far the voice stands above everything else, as it will be heard: every tenth of a second and
@@ -39,11 +43,23 @@ public final class Separation {
   private static final int HALF_WINDOW = 20;
   private static final double PAUSE_LU = 6;
 
+  private final Energies energies;
+  private final float[] voice;
+  private final float[] background;
   private final float[] values;
   private final List<PassageLoudness> passages;
   private final double wantedLu;
 
-  private Separation(float[] values, List<PassageLoudness> passages, double wantedLu) {
+  private Separation(
+      Energies energies,
+      float[] voice,
+      float[] background,
+      float[] values,
+      List<PassageLoudness> passages,
+      double wantedLu) {
+    this.energies = energies;
+    this.voice = voice;
+    this.background = background;
     this.values = values;
     this.passages = passages;
     this.wantedLu = wantedLu;
@@ -54,25 +70,80 @@ public final class Separation {
     Project project = energies.project();
     float[] voice = energies.sum(project.heardTracks().and(Track::isVoice));
     float[] background = energies.sum(project.heardTracks().and(Track::isBackground));
+    Separation nothing = new Separation(energies, voice, background, none(energies), List.of(), 0);
+    return nothing.with(energies, voice, background, new Steps(0, energies.count()), wantedLu);
+  }
+
+  /** As {@link #of}, for a changed project; what did not change is taken from this. */
+  public Separation following(Energies changed, double newWantedLu) {
+    Predicate<Track> voices = changed.project().heardTracks().and(Track::isVoice);
+    Predicate<Track> rest = changed.project().heardTracks().and(Track::isBackground);
+    Steps steps = changed.changedSince(energies);
+    boolean comparable =
+        changed.count() == energies.count()
+            && hears(changed, voices, energies.project().heardTracks().and(Track::isVoice))
+            && hears(changed, rest, energies.project().heardTracks().and(Track::isBackground));
+    return comparable
+        ? with(
+            changed,
+            changed.sum(voices, voice.clone(), steps),
+            changed.sum(rest, background.clone(), steps),
+            steps,
+            newWantedLu)
+        : of(changed, newWantedLu);
+  }
+
+  /** Whether the same tracks are chosen as before. */
+  private boolean hears(Energies changed, Predicate<Track> now, Predicate<Track> before) {
+    return ids(changed.project(), now).equals(ids(energies.project(), before));
+  }
+
+  private static List<String> ids(Project project, Predicate<Track> chosen) {
+    return project.tracks().stream().filter(chosen).map(Track::id).toList();
+  }
+
+  private static float[] none(Energies energies) {
     float[] values = new float[energies.count() / STEPS + 1];
     Arrays.fill(values, Float.NaN);
-    List<PassageLoudness> passages = new ArrayList<>();
-    for (Span span : Passages.of(project)) {
-      double loudness = energies.lufs(voice, span);
-      passages.add(new PassageLoudness(span, loudness, energies.lufs(background, span)));
-      int from = energies.stepAt(span.startFrame());
-      int to = energies.stepAt(span.endFrame());
-      for (int at = from / STEPS; at * STEPS < to; at++) {
+    return values;
+  }
+
+  /** With passages that lie clear of the changed steps as they were. */
+  private Separation with(
+      Energies now, float[] newVoice, float[] newBackground, Steps changed, double newWantedLu) {
+    Map<Span, PassageLoudness> known = new HashMap<>();
+    passages.forEach(p -> known.put(p.passage(), p));
+    float[] newValues = none(now);
+    List<PassageLoudness> all = new ArrayList<>();
+    for (Span span : Passages.of(now.project())) {
+      int from = now.stepAt(span.startFrame());
+      int to = now.stepAt(span.endFrame());
+      int firstTenth = tenthFrom(from);
+      int lastTenth = tenthFrom(to);
+      PassageLoudness before = known.get(span);
+      if (before != null && !changed.overlaps(from, to)) {
+        all.add(before);
+        System.arraycopy(values, firstTenth, newValues, firstTenth, lastTenth - firstTenth);
+        continue;
+      }
+      double loudness = now.lufs(newVoice, span);
+      all.add(new PassageLoudness(span, loudness, now.lufs(newBackground, span)));
+      for (int at = firstTenth; at < lastTenth; at++) {
         int middle = at * STEPS + STEPS / 2;
         int first = Math.max(from, middle - HALF_WINDOW);
         int last = Math.min(to, middle + HALF_WINDOW);
-        double heard = GatedLoudness.lufs(mean(voice, first, last));
-        if (last > first && heard >= loudness - PAUSE_LU) {
-          values[at] = (float) (heard - GatedLoudness.lufs(mean(background, first, last)));
+        double heard = GatedLoudness.lufs(mean(newVoice, first, last));
+        if (heard >= loudness - PAUSE_LU) {
+          newValues[at] = (float) (heard - GatedLoudness.lufs(mean(newBackground, first, last)));
         }
       }
     }
-    return new Separation(values, List.copyOf(passages), wantedLu);
+    return new Separation(now, newVoice, newBackground, newValues, List.copyOf(all), newWantedLu);
+  }
+
+  /** The first tenth of a second whose middle lies at a step or after it. */
+  private static int tenthFrom(int step) {
+    return Math.max(0, Math.ceilDiv(step - STEPS / 2, STEPS));
   }
 
   private static double mean(float[] energy, int from, int to) {

@@ -7,6 +7,7 @@ import static org.assertj.core.api.Assertions.within;
 import hushrise.core.edit.ClipEdits;
 import hushrise.core.edit.HushEdits;
 import hushrise.core.edit.LevelEdits;
+import hushrise.core.edit.SpeechEdits;
 import hushrise.core.hush.Talk;
 import hushrise.core.loudness.GatedLoudness;
 import hushrise.core.loudness.LoudnessMeter;
@@ -183,6 +184,45 @@ class SeparationTest {
       assertThat(Arrays.equals(followed, anew)).isTrue();
       assertThat(Arrays.equals(followed, known.track(music))).isFalse();
     }
+  }
+
+  @Test
+  void aSeparationThatFollowsEditsIsTheSameAsOneReckonedAnew() {
+    String music = talk.music().id();
+    String voice = talk.voice().id();
+    String take = talk.voice().clips().getFirst().id();
+    Span second = new Span(12L * RATE, 19L * RATE);
+    List<UnaryOperator<Project>> edits =
+        List.of(
+            p -> HushEdits.add(p, music, Hush.over(second, -9)),
+            p -> LevelEdits.addKeyframe(p, music, 20L * RATE),
+            p -> LevelEdits.moveKeyframe(p, music, 0, 21L * RATE, -4),
+            p -> SpeechEdits.change(p, talk.take.id(), 1, new Span(13L * RATE, 18L * RATE)),
+            p -> ClipEdits.move(p, Set.of(take), RATE / 3, false),
+            p -> p.withTrack(voice, t -> t.withLevelDb(-2)),
+            p -> p.withTrack(music, t -> t.withMuted(true)),
+            p -> p.withTrack(music, t -> t.withMuted(false)),
+            p -> ClipEdits.trimEnd(p, take, 33L * RATE));
+    Project project = talk.project;
+    Energies energies = Energies.of(project, talk.sounds);
+    Separation followed = Separation.of(energies, 10);
+    for (int e = 0; e < edits.size(); e++) {
+      project = edits.get(e).apply(project);
+      energies = energies.following(project, talk.sounds);
+      followed = followed.following(energies, 9 + e);
+      Separation anew = Separation.of(Energies.of(project, talk.sounds), 9 + e);
+      assertThat(followed.passages()).as("after edit %d", e).isEqualTo(anew.passages());
+      assertThat(followed.wantedLu()).isEqualTo(anew.wantedLu());
+      assertThat(valuesOf(followed)).as("after edit %d", e).containsExactly(valuesOf(anew));
+    }
+  }
+
+  private static float[] valuesOf(Separation separation) {
+    float[] values = new float[separation.count()];
+    for (int i = 0; i < values.length; i++) {
+      values[i] = separation.at(i);
+    }
+    return values;
   }
 
   @Test

@@ -1,4 +1,4 @@
-package hushrise.core.separation;
+package hushrise.core.level;
 
 import hushrise.core.project.Clip;
 import hushrise.core.project.Hush;
@@ -13,7 +13,7 @@ import java.util.Optional;
 import java.util.Set;
 
 /** Over which stretch of time two versions of a track may sound different. */
-final class TrackChange {
+public final class TrackChange {
 
   private static final Span ALL = new Span(0, Long.MAX_VALUE);
 
@@ -29,7 +29,7 @@ final class TrackChange {
    * The stretch that holds all differences; empty when there are none. Names, rows, rules and mutes
    * do not count.
    */
-  static Optional<Span> between(Track a, Track b, int sampleRate) {
+  public static Optional<Span> between(Track a, Track b, int sampleRate) {
     if (a.levelDb() != b.levelDb() || a.pan() != b.pan()) {
       return Optional.of(ALL);
     }
