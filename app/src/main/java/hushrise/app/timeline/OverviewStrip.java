@@ -10,10 +10,14 @@ import hushrise.core.project.Project;
 import hushrise.core.project.Track;
 import hushrise.core.project.TrackKind;
 import hushrise.core.sound.Peaks;
+import java.util.HashMap;
+import java.util.Map;
 import java.util.Optional;
-import javafx.scene.canvas.Canvas;
-import javafx.scene.canvas.GraphicsContext;
+import javafx.scene.image.ImageView;
 import javafx.scene.layout.Region;
+import javafx.scene.paint.Color;
+import javafx.scene.shape.Line;
+import javafx.scene.shape.Rectangle;
 
 /**
  * The whole film in one strip: where somebody speaks above, how high the music stands below. The
@@ -23,19 +27,41 @@ public final class OverviewStrip extends Region {
 
   private static final double LOWEST_DB = -48;
 
+  /** A column of music every so many pixels. */
+  private static final int PITCH = 2;
+
+  /** How much of a column’s second pixel is filled. */
+  private static final double SECOND_PIXEL = 0.4;
+
+  private static final int SPEECH_TOP = 5;
+  private static final int SPEECH_HEIGHT = 7;
+
+  /** How high the columns of a track stand, and for which version of it. */
+  private record Columns(Track track, TimeAxis axis, double[] heights) {}
+
   private final Viewport view;
   private final PeaksShelf peaks;
-  private final Canvas canvas = new Canvas();
-  private final Canvas marks = new Canvas();
+  private final ImageView shown = new ImageView();
+  private final Rectangle before = new Rectangle();
+  private final Rectangle after = new Rectangle();
+  private final Rectangle frame = new Rectangle();
+  private final Line playhead = new Line();
   private final float[] column = new float[3];
+  private final Map<String, Columns> known = new HashMap<>();
+  private Optional<Pixels> drawn = Optional.empty();
 
   OverviewStrip(Viewport view, PeaksShelf peaks) {
     this.view = view;
     this.peaks = peaks;
     setId("overview");
-    getStyleClass().add("overview");
     setAccessibleText(text("overview.accessible"));
-    getChildren().addAll(canvas, marks);
+    frame.setFill(null);
+    frame.setStrokeWidth(1.5);
+    frame.setArcWidth(6);
+    frame.setArcHeight(6);
+    playhead.setStrokeWidth(2);
+    getChildren().addAll(shown, before, after, frame, playhead);
+    getChildren().forEach(c -> c.setManaged(false));
     setOnMousePressed(e -> travel(e.getX()));
     setOnMouseDragged(e -> travel(e.getX()));
     setOnMouseMoved(e -> view.hint(text("hint.overview")));
@@ -51,85 +77,125 @@ public final class OverviewStrip extends Region {
 
   @Override
   protected void layoutChildren() {
-    canvas.setWidth(getWidth());
-    canvas.setHeight(getHeight());
-    marks.setWidth(getWidth());
-    marks.setHeight(getHeight());
+    int width = (int) getWidth();
+    int height = (int) getHeight();
+    if (width < 1 || height < 1) {
+      return;
+    }
+    if (drawn.filter(p -> p.width() == width && p.height() == height).isEmpty()) {
+      drawn = Optional.of(new Pixels(width, height));
+      shown.setImage(drawn.get().image());
+    }
     redraw();
   }
 
   void redraw() {
-    GraphicsContext g = canvas.getGraphicsContext2D();
-    double width = canvas.getWidth();
-    double height = canvas.getHeight();
-    g.clearRect(0, 0, width, height);
-    Project project = view.session().project();
-    TimeAxis axis = whole();
-    project.tracksOf(TrackKind.MUSIC).forEach(t -> music(g, project, t, axis));
-    g.setFill(view.palette().voice());
-    project
-        .tracksOf(TrackKind.VOICE)
-        .flatMap(t -> t.clips().stream())
-        .forEach(
-            c ->
-                g.fillRoundRect(
-                    axis.xOf(c.startFrame()),
-                    5,
-                    Math.max(2, c.lengthFrames() / axis.framesPerPixel()),
-                    7,
-                    4,
-                    4));
+    drawn.ifPresent(this::draw);
     moveMarks();
   }
 
-  /** Draws the frame of what is in view and the playhead, over the film. */
-  void moveMarks() {
-    GraphicsContext g = marks.getGraphicsContext2D();
-    double width = marks.getWidth();
-    double height = marks.getHeight();
-    g.clearRect(0, 0, width, height);
+  private void draw(Pixels pixels) {
+    pixels.setGround(view.palette().sunken());
+    pixels.clear();
+    Project project = view.session().project();
     TimeAxis axis = whole();
-    double from = axis.xOf(view.axis().startFrame());
-    double to = axis.xOf(view.axis().startFrame() + view.width() * view.axis().framesPerPixel());
-    g.setFill(view.palette().background().deriveColor(0, 1, 1, 0.6));
-    g.fillRect(0, 0, from, height);
-    g.fillRect(to, 0, width - to, height);
-    g.setStroke(view.palette().ink());
-    g.setLineWidth(1.5);
-    g.strokeRoundRect(from + 1, 1, Math.max(4, Math.min(to, width) - from - 2), height - 2, 6, 6);
-    double x = axis.xOf(view.session().playhead());
-    g.setStroke(view.palette().accent());
-    g.setLineWidth(2);
-    g.strokeLine(x, 0, x, height);
+    known.keySet().removeIf(id -> project.track(id).isEmpty());
+    project.tracksOf(TrackKind.MUSIC).forEach(t -> music(pixels, project, t, axis));
+    int voice = Pixels.premultiplied(view.palette().voice(), 1);
+    project
+        .tracksOf(TrackKind.VOICE)
+        .flatMap(t -> t.clips().stream())
+        .forEach(c -> speech(pixels, c, axis, voice));
+    pixels.publish();
   }
 
-  private void music(GraphicsContext g, Project project, Track track, TimeAxis axis) {
-    TrackCurve curve = TrackCurve.of(track, project.sampleRate());
-    g.setFill(view.palette().music());
-    for (Clip clip : track.clips()) {
-      Media media = project.media(clip.mediaId()).orElseThrow();
-      Optional<Peaks> found = peaks.get(media, this::redraw);
-      if (found.isPresent()) {
-        columns(g, clip, found.get(), curve, axis);
+  private static void speech(Pixels pixels, Clip clip, TimeAxis axis, int argb) {
+    int from = (int) Math.round(axis.xOf(clip.startFrame()));
+    int to = Math.max(from + 2, (int) Math.round(axis.xOf(clip.endFrame())));
+    for (int y = SPEECH_TOP; y < SPEECH_TOP + SPEECH_HEIGHT; y++) {
+      pixels.row(from, to, y, argb);
+    }
+  }
+
+  private void music(Pixels pixels, Project project, Track track, TimeAxis axis) {
+    Columns columns = known.get(track.id());
+    if (columns == null || !columns.track().equals(track) || !columns.axis().equals(axis)) {
+      columns = new Columns(track, axis, new double[pixels.width() / PITCH + 1]);
+      if (reckon(project, columns)) {
+        known.put(track.id(), columns);
+      }
+    }
+    Color color = view.palette().music();
+    int first = Pixels.premultiplied(color, 1);
+    int second = Pixels.premultiplied(color, SECOND_PIXEL);
+    double foot = pixels.height() - 2.0;
+    for (int i = 0; i < columns.heights().length; i++) {
+      double top = foot - columns.heights()[i] * (pixels.height() - 16);
+      if (top < foot && i * PITCH < pixels.width()) {
+        pixels.run(i * PITCH, top, foot, first);
+      }
+      if (top < foot && i * PITCH + 1 < pixels.width()) {
+        pixels.run(i * PITCH + 1, top, foot, second);
       }
     }
   }
 
-  private void columns(GraphicsContext g, Clip clip, Peaks found, TrackCurve curve, TimeAxis axis) {
-    double height = canvas.getHeight();
-    double half = axis.framesPerPixel();
-    for (double x = Math.max(0, axis.xOf(clip.startFrame()));
-        x < axis.xOf(clip.endFrame());
-        x += 2) {
-      long frame = Math.clamp(axis.frameAt(x + 1), clip.startFrame(), clip.endFrame() - 1);
+  /** Fills in how high a track stands, 0 to 1; gives whether all its waveforms were there. */
+  private boolean reckon(Project project, Columns columns) {
+    TrackCurve curve = TrackCurve.of(columns.track(), project.sampleRate());
+    boolean all = true;
+    for (Clip clip : columns.track().clips()) {
+      Media media = project.media(clip.mediaId()).orElseThrow();
+      Optional<Peaks> found = peaks.get(media, this::redraw);
+      all &= found.isPresent();
+      found.ifPresent(p -> reckon(clip, p, curve, columns));
+    }
+    return all;
+  }
+
+  private void reckon(Clip clip, Peaks found, TrackCurve curve, Columns columns) {
+    TimeAxis axis = columns.axis();
+    double half = axis.framesPerPixel() * PITCH / 2;
+    int from = (int) Math.max(0, Math.ceil(axis.xOf(clip.startFrame()) / PITCH));
+    int to = columns.heights().length;
+    for (int i = from; i < to && i * PITCH < axis.xOf(clip.endFrame()); i++) {
+      long frame =
+          Math.clamp(axis.frameAt(i * PITCH + 1.0), clip.startFrame(), clip.endFrame() - 1);
       double media = clip.mediaFrameAt(frame - clip.startFrame());
       found.over(media - half, media + half, column);
       double db =
           Decibels.ofFactor(column[2] * clip.fadeFactorAt(frame))
               + clip.gainDb()
               + curve.levelDbAt(frame);
-      double h = (height - 16) * Math.clamp((db - LOWEST_DB) / -LOWEST_DB, 0, 1);
-      g.fillRect(x, height - 2 - h, 1.4, h);
+      columns.heights()[i] =
+          Math.max(columns.heights()[i], Math.clamp((db - LOWEST_DB) / -LOWEST_DB, 0, 1));
     }
+  }
+
+  /** Moves the frame of what is in view and the playhead. */
+  void moveMarks() {
+    double width = getWidth();
+    double height = getHeight();
+    TimeAxis axis = whole();
+    double from = axis.xOf(view.axis().startFrame());
+    double to = axis.xOf(view.axis().startFrame() + view.width() * view.axis().framesPerPixel());
+    Color veil = view.palette().background().deriveColor(0, 1, 1, 0.6);
+    place(before, 0, Math.clamp(from, 0, width), height);
+    before.setFill(veil);
+    place(after, Math.clamp(to, 0, width), width, height);
+    after.setFill(veil);
+    place(frame, from + 1, from + 1 + Math.max(4, Math.min(to, width) - from - 2), height - 2);
+    frame.setY(1);
+    frame.setStroke(view.palette().ink());
+    double x = axis.xOf(view.session().playhead());
+    playhead.setStroke(view.palette().accent());
+    playhead.setEndY(height);
+    playhead.setTranslateX(x);
+  }
+
+  private static void place(Rectangle part, double from, double to, double height) {
+    part.setX(from);
+    part.setWidth(Math.max(0, to - from));
+    part.setHeight(Math.max(0, height));
   }
 }
