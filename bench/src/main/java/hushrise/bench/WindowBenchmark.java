@@ -237,17 +237,27 @@ public final class WindowBenchmark {
         TrackKind.CAMERA, TrackKind.CAMERA, TrackKind.CAMERA
       };
       Media media = store.take(file, MediaKind.EFFECT, Progress.NONE);
-      project = project.withMedia(media);
+      Media take = store.take(file, MediaKind.VOICE, Progress.NONE).withSpeech(Optional.of(speech()));
+      project = project.withMedia(media).withMedia(take);
       List<Track> tracks = new ArrayList<>();
       for (int t = 0; t < kinds.length; t++) {
         List<Clip> clips = new ArrayList<>();
         for (long at = t * 5L * RATE; at + media.lengthFrames() < HOURS_2; at += 310L * RATE) {
-          clips.add(Clip.whole(media, at));
+          clips.add(Clip.whole(kinds[t] == TrackKind.VOICE ? take : media, at));
         }
         Track track = Track.of(kinds[t], "Track " + t, clips);
         tracks.add(kinds[t] == TrackKind.MUSIC ? shaped(track, random) : track);
       }
       return project.withTracks(tracks);
+    }
+
+    /** Five seconds of speech every fifteen: the three voices speak one after another. */
+    private static List<Span> speech() {
+      List<Span> all = new ArrayList<>();
+      for (long at = 2L * RATE; at < 290L * RATE; at += 15L * RATE) {
+        all.add(new Span(at, at + 5L * RATE - RATE / 2));
+      }
+      return all;
     }
 
     /** A third of the keyframes, and a hush every 20 seconds. */

@@ -27,12 +27,14 @@ final class LonelyHush implements EarRule {
     List<Span> passages = Passages.of(project);
     List<Finding> found = new ArrayList<>();
     for (Track track : project.tracks()) {
+      List<Span> hushed = track.hushes().stream().map(Hush::passage).toList();
+      List<Span> free = passages.stream().filter(p -> clear(p, hushed)).toList();
       for (Hush hush : track.hushes()) {
-        if (passages.stream().noneMatch(hush.passage()::overlaps)) {
+        if (clear(hush.passage(), passages)) {
           List<Remedy> remedies = new ArrayList<>();
           remedies.add(
               new Remedy("remedy.removeHush", now -> LevelEdits.removeHush(now, hush.id())));
-          nearestFree(passages, track, hush)
+          nearest(free, hush)
               .ifPresent(
                   p ->
                       remedies.add(
@@ -47,9 +49,17 @@ final class LonelyHush implements EarRule {
     return found;
   }
 
-  private static Optional<Span> nearestFree(List<Span> passages, Track track, Hush hush) {
+  private static boolean clear(Span span, List<Span> of) {
+    for (Span other : of) {
+      if (span.overlaps(other)) {
+        return false;
+      }
+    }
+    return true;
+  }
+
+  private static Optional<Span> nearest(List<Span> passages, Hush hush) {
     return passages.stream()
-        .filter(p -> track.hushes().stream().noneMatch(h -> h.passage().overlaps(p)))
         .min(Comparator.comparingLong(p -> Math.abs(p.startFrame() - hush.startFrame())));
   }
 }

@@ -11,9 +11,12 @@ import hushrise.core.speech.Passages.Passage;
 import hushrise.core.time.Span;
 import java.util.ArrayList;
 import java.util.Comparator;
+import java.util.HashMap;
 import java.util.HashSet;
 import java.util.List;
+import java.util.Map;
 import java.util.Set;
+import java.util.stream.Stream;
 
 /**
  * Lets hushes follow the speech they lie under. Whatever an edit did to narration or to its
@@ -25,17 +28,26 @@ public final class HushFollow {
   private final Project before;
   private final Project after;
   private final List<Passage> was;
-  private final List<Passage> is;
-  private final Set<String> oldClips = new HashSet<>();
+  private final Map<String, List<Passage>> isByClip = new HashMap<>();
+  private final List<Passage> isInNewClips = new ArrayList<>();
   private final Set<Passage> staying;
+  private final List<Passage> leaving;
 
   private HushFollow(Project before, Project after, List<Passage> was, List<Passage> is) {
     this.before = before;
     this.after = after;
     this.was = was;
-    this.is = is;
     this.staying = new HashSet<>(is);
+    this.leaving = was.stream().filter(p -> !staying.contains(p)).toList();
+    Set<String> oldClips = new HashSet<>();
     before.tracks().forEach(t -> t.clips().forEach(c -> oldClips.add(c.id())));
+    for (Passage p : is) {
+      if (oldClips.contains(p.clipId())) {
+        isByClip.computeIfAbsent(p.clipId(), id -> new ArrayList<>()).add(p);
+      } else {
+        isInNewClips.add(p);
+      }
+    }
   }
 
   /**
@@ -68,7 +80,7 @@ public final class HushFollow {
                   .orElse(HushRule.of(0).shortestGapSeconds());
           List<Hush> hushes = new ArrayList<>();
           for (Hush hush : track.hushes()) {
-            if (old.contains(hush)) {
+            if (liesUnderLeaving(hush) && old.contains(hush)) {
               hushes.addAll(moved(hush, after.frames(gapSeconds)));
             } else {
               hushes.add(hush);
@@ -79,11 +91,19 @@ public final class HushFollow {
         });
   }
 
+  /** Whether some of a hush's passages are no longer where they were: most edits touch few. */
+  private boolean liesUnderLeaving(Hush hush) {
+    Span passage = hush.passage();
+    for (Passage p : leaving) {
+      if (p.span().overlaps(passage)) {
+        return true;
+      }
+    }
+    return false;
+  }
+
   private List<Hush> moved(Hush hush, long shortestGap) {
     List<Passage> members = was.stream().filter(p -> p.span().overlaps(hush.passage())).toList();
-    if (members.isEmpty() || staying.containsAll(members)) {
-      return List.of(hush);
-    }
     List<Span> images = new ArrayList<>();
     long gap = shortestGap;
     for (int i = 0; i < members.size(); i++) {
@@ -111,8 +131,8 @@ public final class HushFollow {
   /** What became of a passage: in the clip it was in, or in one that a split has made of it. */
   private List<Passage> imagesOf(Passage old) {
     String mediaId = mediaOf(before, old);
-    return is.stream()
-        .filter(p -> p.clipId().equals(old.clipId()) || !oldClips.contains(p.clipId()))
+    return Stream.concat(
+            isByClip.getOrDefault(old.clipId(), List.of()).stream(), isInNewClips.stream())
         .filter(p -> p.inMedia().overlaps(old.inMedia()) && mediaOf(after, p).equals(mediaId))
         .toList();
   }
