@@ -29,6 +29,7 @@ public final class DetailPane extends VBox {
   private final LevelDetail levels;
   private final ShapeDetail shapes;
   private final PassageDetail passages;
+  private Selection shown = Selection.nothing();
 
   public DetailPane(Session session, Hearing hearing) {
     super(6);
@@ -88,8 +89,14 @@ public final class DetailPane extends VBox {
   }
 
   private void rebuild() {
+    boolean same = session.isPreviewing() || session.selection().equals(shown);
+    shown = session.selection();
     String focused = focusedField();
-    form.clear();
+    if (same) {
+      form.refill();
+    } else {
+      form.clear();
+    }
     Project project = session.project();
     String words =
         switch (session.selection()) {
@@ -125,8 +132,9 @@ public final class DetailPane extends VBox {
           case Selection.OfPassage q -> passages.passage(project, q);
           case Selection.OfMarker m -> levels.marker(project, m.markerId());
         };
+    form.end();
     title.setText(words);
-    if (!focused.isEmpty()) {
+    if (!focused.isEmpty() && !focusedField().equals(focused)) {
       Optional.ofNullable(form.lookup("#" + focused)).ifPresent(Node::requestFocus);
     }
   }

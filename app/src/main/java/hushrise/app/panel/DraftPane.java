@@ -254,14 +254,14 @@ public final class DraftPane extends HBox {
       double most,
       BiFunction<HushRule, Double, HushRule> change) {
     String shown = format.formatted(value).replace('-', '\u2212');
-    TextField field = field(id, shown, text("draft.tip", text("draft." + id), least, most));
-    field.setOnAction(
-        e -> {
-          OptionalDouble typed = numberOf(field.getText());
+    TypedField field = field(id, shown, text("draft.tip", text("draft." + id), least, most));
+    field.onTyped(
+        words -> {
+          OptionalDouble typed = numberOf(words);
           if (typed.isPresent() && typed.getAsDouble() >= least && typed.getAsDouble() <= most) {
             drafting.withRule(shownTrack, r -> change.apply(r, typed.getAsDouble()));
           } else {
-            wrong(field, shown);
+            field.refuse(shown, field.getTooltip().getText());
           }
         });
   }
@@ -272,36 +272,26 @@ public final class DraftPane extends HBox {
         rule.fixedDepthDb().isPresent()
             ? LevelText.format(rule.fixedDepthDb().getAsDouble())
             : text("draft.byNeed");
-    TextField field = field("fixed", shown, text("draft.fixed.tip"));
-    field.setOnAction(
-        e -> {
-          OptionalDouble typed = numberOf(field.getText());
-          boolean none = field.getText().isBlank() || field.getText().equals(text("draft.byNeed"));
+    TypedField field = field("fixed", shown, text("draft.fixed.tip"));
+    field.onTyped(
+        words -> {
+          OptionalDouble typed = numberOf(words);
+          boolean none = words.isBlank() || words.equals(text("draft.byNeed"));
           if (none || (typed.isPresent() && Math.abs(typed.getAsDouble()) <= 60)) {
             OptionalDouble depth =
                 none ? OptionalDouble.empty() : OptionalDouble.of(-Math.abs(typed.getAsDouble()));
             drafting.withRule(shownTrack, r -> r.withFixedDepthDb(depth));
           } else {
-            wrong(field, shown);
+            field.refuse(shown, field.getTooltip().getText());
           }
         });
   }
 
-  private TextField field(String id, String shown, String tip) {
-    TextField field = new TextField(shown);
-    field.setId("draft-" + id);
-    field.getStyleClass().add("time-field");
-    field.setAccessibleText(text("draft." + id));
-    field.setTooltip(new Tooltip(tip));
+  private TypedField field(String id, String shown, String tip) {
+    TypedField field = form.number("draft-" + id, text("draft." + id), shown, typed -> {});
+    field.setTip(tip);
     field.setPrefWidth(74);
-    form.add(text("draft." + id), field);
     return field;
-  }
-
-  private static void wrong(TextField field, String shown) {
-    field.setText(shown);
-    field.getStyleClass().add("wrong");
-    field.setAccessibleHelp(field.getTooltip().getText());
   }
 
   private static OptionalDouble numberOf(String typed) {

@@ -44,7 +44,7 @@ final class LevelDetail {
 
   String track(Track track) {
     sum.setText("");
-    form.name(
+    form.typed(
         "detail-name",
         text("detail.name"),
         track.name(),
@@ -169,7 +169,7 @@ final class LevelDetail {
       return "";
     }
     Marker marker = found.get();
-    form.name(
+    form.typed(
         "detail-name",
         text("detail.name"),
         marker.name(),

@@ -19,7 +19,7 @@ import javafx.scene.input.KeyEvent;
  */
 public final class LevelField extends TextField {
 
-  private final DoubleConsumer onTaken;
+  private DoubleConsumer onTaken;
   private final Tooltip usual;
   private Optional<DoubleConsumer> onRelative = Optional.empty();
   private double shownDb;
@@ -50,6 +50,12 @@ public final class LevelField extends TextField {
             set(0);
           }
         });
+  }
+
+  /** Sets what a typed level does. */
+  void onTaken(DoubleConsumer taken) {
+    onTaken = taken;
+    onRelative = Optional.empty();
   }
 
   /** Sets the highest level that it takes; 0 for a hush. */

@@ -19,8 +19,6 @@ import java.util.function.BiFunction;
 import java.util.function.DoubleConsumer;
 import java.util.stream.Collectors;
 import javafx.scene.control.Button;
-import javafx.scene.control.TextField;
-import javafx.scene.control.Tooltip;
 
 /** The numbers of hushes, rises and stretches of time. Each gives the title to show. */
 final class ShapeDetail {
@@ -110,31 +108,22 @@ final class ShapeDetail {
   private void seconds(
       String id, String label, double shown, boolean atLeastNothing, DoubleConsumer edit) {
     String words = "%.2f s".formatted(shown);
-    TextField field = new TextField(words);
-    field.setId(id);
-    field.getStyleClass().add("time-field");
-    field.setAccessibleText(label);
-    field.setTooltip(new Tooltip(text("field.seconds.tip")));
-    field.setOnAction(
-        e -> {
-          OptionalDouble typed = secondsOf(field.getText());
+    TypedField field = form.number(id, label, words, typed -> {});
+    field.setTip(text("field.seconds.tip"));
+    field.onTyped(
+        entered -> {
+          OptionalDouble typed = secondsOf(entered);
           boolean fine =
               typed.isPresent()
                   && Math.abs(typed.getAsDouble()) <= 60
                   && (!atLeastNothing || typed.getAsDouble() >= 0);
-          field.getStyleClass().remove("wrong");
           if (fine) {
             edit.accept(typed.getAsDouble());
           } else {
-            field.setText(words);
-            field.getStyleClass().add("wrong");
-            String help =
-                text(atLeastNothing ? "field.seconds.wrong" : "field.seconds.wrongSigned");
-            field.setTooltip(new Tooltip(help));
-            field.setAccessibleHelp(help);
+            field.refuse(
+                words, text(atLeastNothing ? "field.seconds.wrong" : "field.seconds.wrongSigned"));
           }
         });
-    form.add(label, field);
   }
 
   private static OptionalDouble secondsOf(String typed) {
