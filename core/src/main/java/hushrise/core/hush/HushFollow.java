@@ -4,6 +4,7 @@ import hushrise.core.project.Clip;
 import hushrise.core.project.Hush;
 import hushrise.core.project.HushRule;
 import hushrise.core.project.Ids;
+import hushrise.core.project.Media;
 import hushrise.core.project.Project;
 import hushrise.core.project.Track;
 import hushrise.core.speech.Passages;
@@ -15,6 +16,7 @@ import java.util.HashMap;
 import java.util.HashSet;
 import java.util.List;
 import java.util.Map;
+import java.util.Optional;
 import java.util.Set;
 import java.util.stream.Stream;
 
@@ -27,21 +29,19 @@ public final class HushFollow {
 
   private final Project before;
   private final Project after;
+  private final List<Passage> leaving;
   private final List<Passage> was;
   private final Map<String, List<Passage>> isByClip = new HashMap<>();
   private final List<Passage> isInNewClips = new ArrayList<>();
-  private final Set<Passage> staying;
-  private final List<Passage> leaving;
 
-  private HushFollow(Project before, Project after, List<Passage> was, List<Passage> is) {
+  private HushFollow(Project before, Project after, List<Passage> leaving) {
     this.before = before;
     this.after = after;
-    this.was = was;
-    this.staying = new HashSet<>(is);
-    this.leaving = was.stream().filter(p -> !staying.contains(p)).toList();
+    this.leaving = leaving;
+    this.was = Passages.each(before, t -> true);
     Set<String> oldClips = new HashSet<>();
     before.tracks().forEach(t -> t.clips().forEach(c -> oldClips.add(c.id())));
-    for (Passage p : is) {
+    for (Passage p : Passages.each(after, t -> true)) {
       if (oldClips.contains(p.clipId())) {
         isByClip.computeIfAbsent(p.clipId(), id -> new ArrayList<>()).add(p);
       } else {
@@ -55,14 +55,41 @@ public final class HushFollow {
    * stay as it left them.
    */
   public static Project followed(Project before, Project after) {
-    List<Passage> was = Passages.each(before, t -> true);
-    List<Passage> is = Passages.each(after, t -> true);
-    boolean tracksStay = before.voiceTracks().map(Track::id).toList().equals(voiceIds(after));
-    return was.equals(is) || !tracksStay ? after : new HushFollow(before, after, was, is).all();
+    if (!voiceIds(before).equals(voiceIds(after))) {
+      return after;
+    }
+    List<Passage> leaving = leaving(before, after);
+    return leaving.isEmpty() ? after : new HushFollow(before, after, leaving).all();
   }
 
   private static List<String> voiceIds(Project project) {
     return project.voiceTracks().map(Track::id).toList();
+  }
+
+  /** The passages that are no longer where they were. Clips that stayed are not looked into. */
+  private static List<Passage> leaving(Project before, Project after) {
+    boolean sameShelf = before.shelf().equals(after.shelf());
+    List<Passage> leaving = new ArrayList<>();
+    for (Track old : before.voiceTracks().toList()) {
+      Track track = after.track(old.id()).orElseThrow();
+      if (sameShelf && track.clips().equals(old.clips())) {
+        continue;
+      }
+      Set<Clip> now = new HashSet<>(track.clips());
+      for (Clip clip : old.clips()) {
+        Optional<Media> media = before.media(clip.mediaId());
+        boolean stays =
+            now.contains(clip) && (sameShelf || after.media(clip.mediaId()).equals(media));
+        if (!stays && media.isPresent()) {
+          leaving.addAll(Passages.in(old, clip, media.get()));
+        }
+      }
+    }
+    if (!leaving.isEmpty()) {
+      Set<Passage> is = new HashSet<>(Passages.each(after, t -> true));
+      leaving.removeIf(is::contains);
+    }
+    return leaving;
   }
 
   private Project all() {

@@ -28,14 +28,20 @@ final class Interval {
    * An interval.
    *
    * @param line the track's line
-   * @param first a frame inside the interval
+   * @param next the index of the line's first keyframe after the interval's first frame
+   * @param first the interval's first frame
    * @param outer whether it lies before the first or after the last place where anything bends
    * @param hushes in force here
    * @param rises in force here
    */
-  Interval(LevelLine line, long first, boolean outer, Hush.Knots[] hushes, Hush.Knots[] rises) {
+  Interval(
+      LevelLine line,
+      int next,
+      long first,
+      boolean outer,
+      Hush.Knots[] hushes,
+      Hush.Knots[] rises) {
     List<Keyframe> keyframes = line.keyframes();
-    int next = line.indexAfter(first);
     boolean within = next > 0 && next < keyframes.size();
     Keyframe from = within ? keyframes.get(next - 1) : null;
     fromDb = within ? from.levelDb() : line.levelDbAt(first);

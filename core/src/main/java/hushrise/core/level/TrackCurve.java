@@ -7,8 +7,6 @@ import hushrise.core.project.LevelLine;
 import hushrise.core.project.Rise;
 import hushrise.core.project.Track;
 import java.util.Arrays;
-import java.util.stream.LongStream;
-import java.util.stream.Stream;
 
 /**
  * A track's level over time, made ready for rendering: track level, line, rises and hushes summed
@@ -40,10 +38,14 @@ public final class TrackCurve {
     Hush.Knots[][] hushesIn = activeIn(knots, hushes);
     Hush.Knots[][] risesIn = activeIn(knots, rises);
     intervals = new Interval[knots.length + 1];
+    int next = 0;
     for (int i = 0; i < intervals.length; i++) {
       long first = i > 0 ? knots[i - 1] : knots.length == 0 ? 0 : knots[0] - 1;
       boolean outer = i == 0 || i == knots.length;
-      intervals[i] = new Interval(line, first, outer, hushesIn[i], risesIn[i]);
+      while (next < line.keyframes().size() && line.keyframes().get(next).frame() <= first) {
+        next++;
+      }
+      intervals[i] = new Interval(line, next, first, outer, hushesIn[i], risesIn[i]);
     }
   }
 
@@ -51,12 +53,34 @@ public final class TrackCurve {
     return new TrackCurve(track, sampleRate);
   }
 
+  /** All places where something bends, in order, each once. */
   private static long[] knotsOf(LevelLine line, Hush.Knots[] hushes, Hush.Knots[] rises) {
-    LongStream ofLine = line.keyframes().stream().mapToLong(Keyframe::frame);
-    LongStream ofSpans =
-        Stream.concat(Arrays.stream(hushes), Arrays.stream(rises))
-            .flatMapToLong(k -> LongStream.of(k.start(), k.floorStart(), k.floorEnd(), k.end()));
-    return LongStream.concat(ofLine, ofSpans).sorted().distinct().toArray();
+    long[] all = new long[line.keyframes().size() + 4 * (hushes.length + rises.length)];
+    int count = 0;
+    for (Keyframe keyframe : line.keyframes()) {
+      all[count++] = keyframe.frame();
+    }
+    count = add(hushes, all, count);
+    count = add(rises, all, count);
+    Arrays.sort(all);
+    int distinct = 0;
+    for (int i = 0; i < count; i++) {
+      if (i == 0 || all[i] != all[i - 1]) {
+        all[distinct++] = all[i];
+      }
+    }
+    return Arrays.copyOf(all, distinct);
+  }
+
+  private static int add(Hush.Knots[] spans, long[] to, int from) {
+    int count = from;
+    for (Hush.Knots k : spans) {
+      to[count++] = k.start();
+      to[count++] = k.floorStart();
+      to[count++] = k.floorEnd();
+      to[count++] = k.end();
+    }
+    return count;
   }
 
   /** For each interval (0 lies before the first knot) the spans in force in it. */
