@@ -49,6 +49,7 @@ public final class Session {
   private final BooleanProperty carriesKeyframes = new SimpleBooleanProperty(true);
   private final BooleanProperty snaps = new SimpleBooleanProperty(true);
   private final BooleanProperty followsPlayhead = new SimpleBooleanProperty(true);
+  private boolean previewing;
   private Snippet clipboard = Snippet.EMPTY;
   private List<Keyframe> copiedKeyframes = List.of();
   private Turn lastTurn = Turn.DEFAULT;
@@ -185,6 +186,7 @@ public final class Session {
 
   /** Shows what a drag would make of the project, without a step in the history. */
   public void preview(Project changed) {
+    previewing = true;
     draft.set(Optional.empty());
     project.set(Fits.followed(HushFollow.followed(present(), changed), songs).project());
   }
@@ -206,8 +208,7 @@ public final class Session {
 
   /** Gives the draft that is shown up. */
   public void leaveDraft() {
-    draft.set(Optional.empty());
-    project.set(history.present());
+    showPresent();
   }
 
   /** Makes the draft that is shown a step. */
@@ -215,13 +216,14 @@ public final class Session {
     draft().ifPresent(d -> commit(name, p -> d.after()));
   }
 
-  /** Whether what is shown is what a drag would make of the project. */
+  /** Whether what is shown is what a drag or a draft would make of the project. */
   public boolean isPreviewing() {
-    return !project.get().equals(history.present());
+    return previewing || draft().isPresent();
   }
 
   /** Goes back to the present project after a preview. */
   public void dropPreview() {
+    previewing = false;
     project.set(history.present());
   }
 
@@ -240,8 +242,7 @@ public final class Session {
       show();
       followed.problems().forEach(complain);
     } catch (Problem e) {
-      draft.set(Optional.empty());
-      project.set(history.present());
+      showPresent();
       complain.accept(e.getMessage());
     }
   }
@@ -289,9 +290,14 @@ public final class Session {
     show();
   }
 
-  private void show() {
+  private void showPresent() {
+    previewing = false;
     draft.set(Optional.empty());
     project.set(history.present());
+  }
+
+  private void show() {
+    showPresent();
     unsaved.set(history.hasUnsavedChanges());
     dropStaleSelection();
   }

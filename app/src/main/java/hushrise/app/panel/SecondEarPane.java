@@ -56,6 +56,7 @@ public final class SecondEarPane extends VBox {
   private final PassageList passageList;
   private final ObjectProperty<Palette> palette;
   private List<Object> shown = List.of();
+  private List<Object> lookedAt = List.of();
   private boolean previewing;
 
   /**
@@ -112,9 +113,12 @@ public final class SecondEarPane extends VBox {
   }
 
   private void show() {
+    if (previewing || isAsLastLookedAt()) {
+      return;
+    }
     List<Finding> open = ear.open();
     List<Object> state = state(open);
-    if (previewing || state.equals(shown)) {
+    if (state.equals(shown)) {
       return;
     }
     shown = state;
@@ -165,16 +169,30 @@ public final class SecondEarPane extends VBox {
     }
   }
 
+  /** Whether the very same findings were heard, and nothing else has changed: a quick look. */
+  private boolean isAsLastLookedAt() {
+    List<Object> now = new ArrayList<>(rest());
+    now.addAll(hearing.now().map(Hearing.Now::findings).orElse(List.of()));
+    boolean same = now.equals(lookedAt);
+    lookedAt = now;
+    return same;
+  }
+
+  private List<Object> rest() {
+    return List.of(
+        session.project().asides(),
+        ear.chosenProperty().get().map(Finding::key),
+        hearing.now().isPresent(),
+        palette.get(),
+        passages.isSelected() ? hearing.now().map(Hearing.Now::separation) : "");
+  }
+
   /** What decides how the list looks; while it stays the same the list is left alone. */
   private List<Object> state(List<Finding> open) {
     List<Object> all = new ArrayList<>();
     Stream.concat(open.stream(), ear.aside().stream())
         .forEach(f -> all.add(List.of(f.key(), f.place(), f.figures(), f.remedies().size())));
-    all.add(session.project().asides());
-    all.add(ear.chosenProperty().get().map(Finding::key));
-    all.add(hearing.now().isPresent());
-    all.add(palette.get());
-    all.add(passages.isSelected() ? hearing.now().map(Hearing.Now::separation) : "");
+    all.addAll(rest());
     return all;
   }
 

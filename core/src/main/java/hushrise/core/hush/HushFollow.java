@@ -16,6 +16,7 @@ import java.util.HashMap;
 import java.util.HashSet;
 import java.util.List;
 import java.util.Map;
+import java.util.Objects;
 import java.util.Optional;
 import java.util.Set;
 import java.util.stream.Stream;
@@ -33,16 +34,18 @@ public final class HushFollow {
   private final List<Passage> was;
   private final Map<String, List<Passage>> isByClip = new HashMap<>();
   private final List<Passage> isInNewClips = new ArrayList<>();
+  private final Map<String, String> mediaByOldClip;
+  private final Map<String, String> mediaByClip;
 
   private HushFollow(Project before, Project after, List<Passage> leaving) {
     this.before = before;
     this.after = after;
     this.leaving = leaving;
     this.was = Passages.each(before, t -> true);
-    Set<String> oldClips = new HashSet<>();
-    before.tracks().forEach(t -> t.clips().forEach(c -> oldClips.add(c.id())));
+    mediaByOldClip = mediaByClip(before);
+    mediaByClip = mediaByClip(after);
     for (Passage p : Passages.each(after, t -> true)) {
-      if (oldClips.contains(p.clipId())) {
+      if (mediaByOldClip.containsKey(p.clipId())) {
         isByClip.computeIfAbsent(p.clipId(), id -> new ArrayList<>()).add(p);
       } else {
         isInNewClips.add(p);
@@ -98,8 +101,7 @@ public final class HushFollow {
           if (track.hushes().isEmpty()) {
             return track;
           }
-          Set<Hush> old =
-              new HashSet<>(before.track(track.id()).map(Track::hushes).orElse(List.of()));
+          List<Hush> old = before.track(track.id()).map(Track::hushes).orElse(List.of());
           double gapSeconds =
               track
                   .rule()
@@ -130,7 +132,13 @@ public final class HushFollow {
   }
 
   private List<Hush> moved(Hush hush, long shortestGap) {
-    List<Passage> members = was.stream().filter(p -> p.span().overlaps(hush.passage())).toList();
+    Span passage = hush.passage();
+    List<Passage> members = new ArrayList<>();
+    for (Passage p : was) {
+      if (p.span().overlaps(passage)) {
+        members.add(p);
+      }
+    }
     List<Span> images = new ArrayList<>();
     long gap = shortestGap;
     for (int i = 0; i < members.size(); i++) {
@@ -157,14 +165,17 @@ public final class HushFollow {
 
   /** What became of a passage: in the clip it was in, or in one that a split has made of it. */
   private List<Passage> imagesOf(Passage old) {
-    String mediaId = mediaOf(before, old);
+    String mediaId = mediaByOldClip.get(old.clipId());
     return Stream.concat(
             isByClip.getOrDefault(old.clipId(), List.of()).stream(), isInNewClips.stream())
-        .filter(p -> p.inMedia().overlaps(old.inMedia()) && mediaOf(after, p).equals(mediaId))
+        .filter(p -> p.inMedia().overlaps(old.inMedia()))
+        .filter(p -> Objects.equals(mediaByClip.get(p.clipId()), mediaId))
         .toList();
   }
 
-  private static String mediaOf(Project project, Passage passage) {
-    return project.clip(passage.clipId()).map(Clip::mediaId).orElse("");
+  private static Map<String, String> mediaByClip(Project project) {
+    Map<String, String> media = new HashMap<>();
+    project.tracks().forEach(t -> t.clips().forEach(c -> media.put(c.id(), c.mediaId())));
+    return media;
   }
 }

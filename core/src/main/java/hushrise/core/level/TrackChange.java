@@ -57,30 +57,43 @@ public final class TrackChange {
     different(a, b).forEach(c -> add(c.startFrame(), c.endFrame()));
   }
 
-  /** What is in one list and not in the other. */
+  /** What is in one list and not in the other; both ends that they share are left out at once. */
   private static <T> List<T> different(List<T> a, List<T> b) {
-    if (a.equals(b)) {
-      return List.of();
-    }
-    Set<T> all = new HashSet<>(a);
-    Set<T> inB = new HashSet<>(b);
-    List<T> result = new ArrayList<>(a);
+    int same = sameAtStart(a, b);
+    int tail = sameAtEnd(a, b, same);
+    List<T> ofA = a.subList(same, a.size() - tail);
+    List<T> ofB = b.subList(same, b.size() - tail);
+    Set<T> inA = new HashSet<>(ofA);
+    Set<T> inB = new HashSet<>(ofB);
+    List<T> result = new ArrayList<>(ofA);
     result.removeIf(inB::contains);
-    b.stream().filter(x -> !all.contains(x)).forEach(result::add);
+    ofB.stream().filter(x -> !inA.contains(x)).forEach(result::add);
     return result;
   }
 
-  /** From the last keyframe that both begin with to the first that both end with. */
-  private void keyframes(List<Keyframe> a, List<Keyframe> b) {
+  private static <T> int sameAtStart(List<T> a, List<T> b) {
     int shorter = Math.min(a.size(), b.size());
     int same = 0;
     while (same < shorter && a.get(same).equals(b.get(same))) {
       same++;
     }
+    return same;
+  }
+
+  private static <T> int sameAtEnd(List<T> a, List<T> b, int afterFirst) {
+    int shorter = Math.min(a.size(), b.size());
     int tail = 0;
-    while (tail < shorter - same && a.get(a.size() - 1 - tail).equals(b.get(b.size() - 1 - tail))) {
+    while (tail < shorter - afterFirst
+        && a.get(a.size() - 1 - tail).equals(b.get(b.size() - 1 - tail))) {
       tail++;
     }
+    return tail;
+  }
+
+  /** From the last keyframe that both begin with to the first that both end with. */
+  private void keyframes(List<Keyframe> a, List<Keyframe> b) {
+    int same = sameAtStart(a, b);
+    int tail = sameAtEnd(a, b, same);
     long start = same == 0 ? 0 : a.get(same - 1).frame();
     long end = tail == 0 ? Long.MAX_VALUE : a.get(a.size() - tail).frame() + 1;
     add(start, end);
