@@ -6,6 +6,7 @@ import hushrise.core.project.Clip;
 import hushrise.core.project.Project;
 import hushrise.core.project.Track;
 import hushrise.core.project.TrackKind;
+import hushrise.core.separation.EnergySteps;
 import java.util.Comparator;
 import java.util.Optional;
 import java.util.stream.Stream;
@@ -40,10 +41,10 @@ final class MusicClips {
    * @param from the first step
    */
   static boolean isLoud(Heard heard, Track track, Clip clip, int from, int steps) {
-    float[] energy = heard.energies().track(track.id());
+    EnergySteps energy = heard.energies().track(track.id());
     double sum = 0;
     for (int i = from; i < from + steps; i++) {
-      sum += i >= 0 && i < energy.length ? energy[i] : 0;
+      sum += i >= 0 && i < energy.count() ? energy.at(i) : 0;
     }
     double there = GatedLoudness.lufs(sum / steps);
     return there > SILENT_LUFS && there > heard.energies().lufs(energy, clip.span()) - QUIET_LU;

@@ -9,6 +9,7 @@ import hushrise.core.project.Media;
 import hushrise.core.project.Project;
 import hushrise.core.project.Track;
 import hushrise.core.separation.Energies;
+import hushrise.core.separation.EnergySteps;
 import hushrise.core.speech.Passages;
 import java.util.ArrayList;
 import java.util.Collections;
@@ -45,7 +46,7 @@ public final class EvenVoices {
     Map<String, Double> loudness = new LinkedHashMap<>();
     passages.forEach(
         (clipId, spoken) -> {
-          float[] energy = energies.track(spoken.getFirst().trackId());
+          EnergySteps energy = energies.track(spoken.getFirst().trackId());
           int[] steps =
               spoken.stream()
                   .flatMapToInt(
@@ -54,7 +55,7 @@ public final class EvenVoices {
                               energies.stepAt(p.span().startFrame()),
                               energies.stepAt(p.span().endFrame())))
                   .toArray();
-          double lufs = GatedLoudness.lufs(i -> energy[steps[i]], 0, steps.length);
+          double lufs = GatedLoudness.lufs(i -> energy.at(steps[i]), 0, steps.length);
           if (Double.isFinite(lufs)) {
             loudness.put(clipId, lufs);
           }

@@ -13,6 +13,7 @@ import hushrise.core.project.Rise;
 import hushrise.core.project.Track;
 import hushrise.core.project.TrackKind;
 import hushrise.core.separation.Energies;
+import hushrise.core.separation.EnergySteps;
 import hushrise.core.speech.Passages;
 import hushrise.core.time.Span;
 import java.util.ArrayList;
@@ -184,11 +185,11 @@ public final class HushDrafter {
   /** What each passage of some voices asks of each of the tracks that listen to them. */
   private Map<String, List<HushPlan.Asked>> ask(List<String> voiceIds, List<Track> tracks) {
     Predicate<Track> voices = voices(voiceIds);
-    float[] voice = bare.sum(voices);
+    EnergySteps voice = bare.sum(voices);
     Set<String> own = new HashSet<>(tracks.stream().map(Track::id).toList());
-    float[] others =
+    EnergySteps others =
         bare.sum(project.heardTracks().and(Track::isBackground).and(t -> !own.contains(t.id())));
-    List<float[]> energies = tracks.stream().map(t -> bare.track(t.id())).toList();
+    List<EnergySteps> energies = tracks.stream().map(t -> bare.track(t.id())).toList();
     List<HushRule> rules = tracks.stream().map(HushDrafter::rule).toList();
     Map<String, List<HushPlan.Asked>> asked = new HashMap<>();
     tracks.forEach(t -> asked.put(t.id(), new ArrayList<>()));
@@ -217,9 +218,9 @@ public final class HushDrafter {
       for (Track track : ruled) {
         placed = placed.with(bared(track).withHushes(hushes.get(track.id())), library);
       }
-      float[] total = placed.sum(project.heardTracks().and(Track::isBackground));
+      EnergySteps total = placed.sum(project.heardTracks().and(Track::isBackground));
       for (Track track : ruled) {
-        float[] voice = placed.sum(voices(rule(track).voices()));
+        EnergySteps voice = placed.sum(voices(rule(track).voices()));
         List<Span> passages = Passages.of(project, voices(rule(track).voices()));
         for (int i = 0; i < lines.get(track.id()).size(); i++) {
           deepened |= deepen(track, i, passages, voice, total, placed, lines);
@@ -233,8 +234,8 @@ public final class HushDrafter {
       Track track,
       int index,
       List<Span> passages,
-      float[] voice,
-      float[] total,
+      EnergySteps voice,
+      EnergySteps total,
       Energies placed,
       Map<String, List<Line>> lines) {
     Line line = lines.get(track.id()).get(index);

@@ -2,6 +2,7 @@ package hushrise.core.hush;
 
 import hushrise.core.loudness.GatedLoudness;
 import hushrise.core.project.HushRule;
+import hushrise.core.separation.EnergySteps;
 import java.util.Arrays;
 import java.util.List;
 
@@ -33,8 +34,13 @@ record Need(List<Double> depthsDb, double voiceLufs, double backgroundLufs, bool
    * @param rules the tracks' rules
    */
   static Need of(
-      int from, int to, float[] voice, float[] others, List<float[]> tracks, List<HushRule> rules) {
-    double v = GatedLoudness.lufs(i -> voice[i], from, to);
+      int from,
+      int to,
+      EnergySteps voice,
+      EnergySteps others,
+      List<EnergySteps> tracks,
+      List<HushRule> rules) {
+    double v = GatedLoudness.lufs(voice, from, to);
     double[] depths = new double[tracks.size()];
     double all = total(from, to, others, tracks, depths);
     if (!Double.isFinite(v)) {
@@ -43,8 +49,7 @@ record Need(List<Double> depthsDb, double voiceLufs, double backgroundLufs, bool
     double wanted = Double.POSITIVE_INFINITY;
     for (int t = 0; t < depths.length; t++) {
       HushRule rule = rules.get(t);
-      float[] own = tracks.get(t);
-      double alone = v - GatedLoudness.lufs(i -> own[i], from, to) - rule.separationLu();
+      double alone = v - GatedLoudness.lufs(tracks.get(t), from, to) - rule.separationLu();
       boolean fixed = rule.fixedDepthDb().isPresent();
       depths[t] =
           fixed
@@ -55,7 +60,7 @@ record Need(List<Double> depthsDb, double voiceLufs, double backgroundLufs, bool
     if (!Double.isFinite(wanted) || v - total(from, to, others, tracks, depths) >= wanted) {
       return new Need(listed(depths), v, all, false);
     }
-    double ofOthers = GatedLoudness.lufs(i -> others[i], from, to);
+    double ofOthers = GatedLoudness.lufs(others, from, to);
     boolean hopeless = v - ofOthers < wanted + 0.05;
     double reach = hopeless ? ofOthers + ADDED_LU : v - wanted;
     double low = DEEPEST_DB;
@@ -88,16 +93,16 @@ record Need(List<Double> depthsDb, double voiceLufs, double backgroundLufs, bool
   }
 
   private static double total(
-      int from, int to, float[] others, List<float[]> tracks, double[] depthsDb) {
+      int from, int to, EnergySteps others, List<EnergySteps> tracks, double[] depthsDb) {
     double[] factors = new double[depthsDb.length];
     for (int t = 0; t < factors.length; t++) {
       factors[t] = Math.pow(10, depthsDb[t] / 10);
     }
     return GatedLoudness.lufs(
         i -> {
-          double sum = others[i];
+          double sum = others.at(i);
           for (int t = 0; t < factors.length; t++) {
-            sum += factors[t] * tracks.get(t)[i];
+            sum += factors[t] * tracks.get(t).at(i);
           }
           return sum;
         },

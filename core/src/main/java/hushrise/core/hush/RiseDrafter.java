@@ -6,6 +6,7 @@ import hushrise.core.project.Project;
 import hushrise.core.project.Rise;
 import hushrise.core.project.Track;
 import hushrise.core.separation.Energies;
+import hushrise.core.separation.EnergySteps;
 import hushrise.core.speech.Passages;
 import hushrise.core.time.Span;
 import java.util.ArrayList;
@@ -40,7 +41,7 @@ final class RiseDrafter {
    * @param voices the tracks that count as voice
    */
   List<Rise> rises(Track before, Predicate<Track> voices) {
-    float[] voice = bare.sum(voices);
+    EnergySteps voice = bare.sum(voices);
     List<Span> passages = Passages.of(drafted, voices);
     Track track = drafted.track(before.id()).orElseThrow();
     List<Rise> found = new ArrayList<>();

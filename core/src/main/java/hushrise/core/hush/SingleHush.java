@@ -9,6 +9,7 @@ import hushrise.core.project.Project;
 import hushrise.core.project.Track;
 import hushrise.core.project.Turn;
 import hushrise.core.separation.Energies;
+import hushrise.core.separation.EnergySteps;
 import hushrise.core.time.Span;
 import java.util.ArrayList;
 import java.util.List;
@@ -44,12 +45,12 @@ public final class SingleHush {
             track.hushes().stream().filter(h -> !h.passage().equals(passage)).toList());
     Energies bare = known.following(project.withTrack(trackId, t -> without), library);
     Predicate<Track> heard = project.heardTracks();
-    float[] voice =
+    EnergySteps voice =
         bare.sum(
             heard
                 .and(Track::isVoice)
                 .and(t -> rule.voices().isEmpty() || rule.voices().contains(t.id())));
-    float[] others = bare.sum(heard.and(Track::isBackground).and(t -> !t.id().equals(trackId)));
+    EnergySteps others = bare.sum(heard.and(Track::isBackground).and(t -> !t.id().equals(trackId)));
     Hush hush = Hush.over(passage, 0).withTurn(turn);
     int from = bare.stepAt(passage.startFrame());
     int to = Math.max(bare.stepAt(passage.endFrame()), Math.min(bare.count(), from + 1));

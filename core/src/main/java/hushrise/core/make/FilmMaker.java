@@ -19,6 +19,7 @@ import hushrise.core.project.Project;
 import hushrise.core.project.Track;
 import hushrise.core.project.TrackKind;
 import hushrise.core.separation.Energies;
+import hushrise.core.separation.EnergySteps;
 import hushrise.core.sound.Progress;
 import hushrise.core.sound.SampleSource;
 import hushrise.core.sound.SoundLibrary;
@@ -222,8 +223,8 @@ public final class FilmMaker {
       return project;
     }
     Energies energies = Energies.of(project, loudness);
-    float[] voice = energies.sum(Track::isVoice);
-    float[] noise = energies.track(camera.get().id());
+    EnergySteps voice = energies.sum(Track::isVoice);
+    EnergySteps noise = energies.track(camera.get().id());
     double wanted = Math.max(HushRule.AMBIENCE_LU, plan.separationLu() + 5);
     double level = 0;
     for (Span passage : Passages.of(project)) {

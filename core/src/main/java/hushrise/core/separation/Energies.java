@@ -14,7 +14,6 @@ import hushrise.core.project.Project;
 import hushrise.core.project.Side;
 import hushrise.core.project.Track;
 import hushrise.core.time.Span;
-import java.util.Arrays;
 import java.util.Comparator;
 import java.util.LinkedHashMap;
 import java.util.Map;
@@ -30,9 +29,9 @@ public final class Energies {
 
   private static final class Known {
     private final Track track;
-    private final float[] steps;
+    private final EnergySteps steps;
 
-    Known(Track track, float[] steps) {
+    Known(Track track, EnergySteps steps) {
       this.track = track;
       this.steps = steps;
     }
@@ -97,20 +96,20 @@ public final class Energies {
   }
 
   private static Known fresh(Track track, Project project, LoudnessLibrary library, int count) {
-    return new Known(track, add(new float[count], track, project, library, 0, count));
+    EnergySteps.Change change = EnergySteps.silent(count).change(0, count);
+    return new Known(track, filled(change, track, project, library));
   }
 
   /** Only the stretch in which the track changed is reckoned anew. */
   private static Known following(
       Known known, Track track, Project project, LoudnessLibrary library) {
-    Optional<Span> change = TrackChange.between(known.track, track, project.sampleRate());
-    if (change.isEmpty()) {
+    Optional<Span> span = TrackChange.between(known.track, track, project.sampleRate());
+    if (span.isEmpty()) {
       return known;
     }
-    Steps steps = stepsOf(change.get(), project, known.steps.length);
-    float[] energy = known.steps.clone();
-    Arrays.fill(energy, steps.from(), steps.to(), 0);
-    return new Known(track, add(energy, track, project, library, steps.from(), steps.to()));
+    Steps steps = stepsOf(span.get(), project, known.steps.count());
+    EnergySteps.Change change = known.steps.change(steps.from(), steps.to());
+    return new Known(track, filled(change, track, project, library));
   }
 
   /** All steps that a span touches, held within the film. */
@@ -137,7 +136,7 @@ public final class Energies {
     for (Map.Entry<String, Known> entry : tracks.entrySet()) {
       Known then = was.tracks.get(entry.getKey());
       Known now = entry.getValue();
-      if (!Arrays.equals(then.steps, now.steps)) {
+      if (!then.steps.hasSameEnergies(now.steps)) {
         Steps steps =
             TrackChange.between(then.track, now.track, project.sampleRate())
                 .map(span -> stepsOf(span, project, count))
@@ -156,12 +155,14 @@ public final class Energies {
     return new Energies(project, all, count);
   }
 
-  /** Adds a track's energy to steps {@code from} (inclusive) to {@code to}. */
-  private static float[] add(
-      float[] energy, Track track, Project project, LoudnessLibrary library, int from, int to) {
+  /** Adds a track's energy to the steps that change. */
+  private static EnergySteps filled(
+      EnergySteps.Change change, Track track, Project project, LoudnessLibrary library) {
     if (track.levelDb() <= Decibels.OFF_DB) {
-      return energy;
+      return change.done();
     }
+    int from = change.from();
+    int to = change.to();
     int rate = project.sampleRate();
     TrackCurve curve = TrackCurve.of(track, rate);
     Map<String, ClipEnvelope> envelopes = ClipEnvelope.of(track);
@@ -200,14 +201,13 @@ public final class Energies {
                 / rate;
         int ofLeft = clip.side() == Side.RIGHT ? 1 : 0;
         int ofRight = clip.side() == Side.LEFT ? 0 : 1;
-        energy[step] +=
-            (float)
-                (level
-                    * (left * steps.energyAt(ofLeft, place)
-                        + right * steps.energyAt(ofRight, place)));
+        change.add(
+            step,
+            level
+                * (left * steps.energyAt(ofLeft, place) + right * steps.energyAt(ofRight, place)));
       }
     }
-    return energy;
+    return change.done();
   }
 
   private static double square(double x) {
@@ -223,27 +223,27 @@ public final class Energies {
     return count;
   }
 
-  /** A track's energies, one for each step; zeros for a track without sound. Not to be changed. */
-  public float[] track(String trackId) {
+  /** A track's energies; silence for a track without sound. */
+  public EnergySteps track(String trackId) {
     Known known = tracks.get(trackId);
-    return known == null ? new float[count] : known.steps;
+    return known == null ? EnergySteps.silent(count) : known.steps;
   }
 
   /** The energies of chosen tracks together. */
-  public float[] sum(Predicate<Track> chosen) {
-    return sum(chosen, new float[count], new Steps(0, count));
+  public EnergySteps sum(Predicate<Track> chosen) {
+    return sum(chosen, EnergySteps.silent(count), new Steps(0, count));
   }
 
-  /** Puts the energies of chosen tracks together into some of the steps. */
-  float[] sum(Predicate<Track> chosen, float[] sum, Steps steps) {
-    Arrays.fill(sum, steps.from(), steps.to(), 0);
+  /** As an earlier sum, with some of the steps put together anew. */
+  EnergySteps sum(Predicate<Track> chosen, EnergySteps before, Steps steps) {
+    EnergySteps.Change change = before.change(steps.from(), steps.to());
     for (Track t : project.tracks()) {
       Known known = chosen.test(t) ? tracks.get(t.id()) : null;
       for (int i = steps.from(); known != null && i < steps.to(); i++) {
-        sum[i] += known.steps[i];
+        change.add(i, known.steps.at(i));
       }
     }
-    return sum;
+    return change.done();
   }
 
   /** The steps that a span covers, held within the film. */
@@ -252,10 +252,10 @@ public final class Energies {
   }
 
   /** The gated loudness of energies over a span, in LUFS. */
-  public double lufs(float[] energy, Span span) {
+  public double lufs(EnergySteps energy, Span span) {
     int from = stepAt(span.startFrame());
     int to = Math.max(stepAt(span.endFrame()), Math.min(count, from + 1));
-    return GatedLoudness.lufs(i -> energy[i], from, to);
+    return GatedLoudness.lufs(energy, from, to);
   }
 
   /** The loudest track over a span that is heard under the voice and has no hush there. */

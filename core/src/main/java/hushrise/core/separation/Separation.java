@@ -44,16 +44,16 @@ public final class Separation {
   private static final double PAUSE_LU = 6;
 
   private final Energies energies;
-  private final float[] voice;
-  private final float[] background;
+  private final EnergySteps voice;
+  private final EnergySteps background;
   private final float[] values;
   private final List<PassageLoudness> passages;
   private final double wantedLu;
 
   private Separation(
       Energies energies,
-      float[] voice,
-      float[] background,
+      EnergySteps voice,
+      EnergySteps background,
       float[] values,
       List<PassageLoudness> passages,
       double wantedLu) {
@@ -68,8 +68,8 @@ public final class Separation {
   /** Reckons a project's separation from its tracks' energies. */
   public static Separation of(Energies energies, double wantedLu) {
     Project project = energies.project();
-    float[] voice = energies.sum(project.heardTracks().and(Track::isVoice));
-    float[] background = energies.sum(project.heardTracks().and(Track::isBackground));
+    EnergySteps voice = energies.sum(project.heardTracks().and(Track::isVoice));
+    EnergySteps background = energies.sum(project.heardTracks().and(Track::isBackground));
     Separation nothing = new Separation(energies, voice, background, none(energies), List.of(), 0);
     return nothing.with(energies, voice, background, new Steps(0, energies.count()), wantedLu);
   }
@@ -86,8 +86,8 @@ public final class Separation {
     return comparable
         ? with(
             changed,
-            changed.sum(voices, voice.clone(), steps),
-            changed.sum(rest, background.clone(), steps),
+            changed.sum(voices, voice, steps),
+            changed.sum(rest, background, steps),
             steps,
             newWantedLu)
         : of(changed, newWantedLu);
@@ -110,7 +110,11 @@ public final class Separation {
 
   /** With passages that lie clear of the changed steps as they were. */
   private Separation with(
-      Energies now, float[] newVoice, float[] newBackground, Steps changed, double newWantedLu) {
+      Energies now,
+      EnergySteps newVoice,
+      EnergySteps newBackground,
+      Steps changed,
+      double newWantedLu) {
     Map<Span, PassageLoudness> known = new HashMap<>();
     passages.forEach(p -> known.put(p.passage(), p));
     float[] newValues = none(now);
@@ -132,9 +136,9 @@ public final class Separation {
         int middle = at * STEPS + STEPS / 2;
         int first = Math.max(from, middle - HALF_WINDOW);
         int last = Math.min(to, middle + HALF_WINDOW);
-        double heard = GatedLoudness.lufs(mean(newVoice, first, last));
+        double heard = GatedLoudness.lufs(newVoice.mean(first, last));
         if (heard >= loudness - PAUSE_LU) {
-          newValues[at] = (float) (heard - GatedLoudness.lufs(mean(newBackground, first, last)));
+          newValues[at] = (float) (heard - GatedLoudness.lufs(newBackground.mean(first, last)));
         }
       }
     }
@@ -144,14 +148,6 @@ public final class Separation {
   /** The first tenth of a second whose middle lies at a step or after it. */
   private static int tenthFrom(int step) {
     return Math.max(0, Math.ceilDiv(step - STEPS / 2, STEPS));
-  }
-
-  private static double mean(float[] energy, int from, int to) {
-    double sum = 0;
-    for (int i = from; i < to; i++) {
-      sum += energy[i];
-    }
-    return sum / Math.max(1, to - from);
   }
 
   /** How many tenths of a second there are. */

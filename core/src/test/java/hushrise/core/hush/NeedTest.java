@@ -4,6 +4,7 @@ import static org.assertj.core.api.Assertions.assertThat;
 import static org.assertj.core.api.Assertions.within;
 
 import hushrise.core.project.HushRule;
+import hushrise.core.separation.EnergySteps;
 import java.util.Arrays;
 import java.util.List;
 import java.util.OptionalDouble;
@@ -15,15 +16,15 @@ class NeedTest {
   private static final int STEPS = 300;
 
   /** The energies of a steady sound, in dB over that of an arbitrary one. */
-  private static float[] steady(double db) {
+  private static EnergySteps steady(double db) {
     float[] energies = new float[STEPS];
     Arrays.fill(energies, (float) (0.01 * Math.pow(10, db / 10)));
-    return energies;
+    return EnergySteps.of(energies);
   }
 
-  private static final float[] NOTHING = new float[STEPS];
+  private static final EnergySteps NOTHING = EnergySteps.silent(STEPS);
 
-  private static Need need(float[] others, List<float[]> tracks, List<HushRule> rules) {
+  private static Need need(EnergySteps others, List<EnergySteps> tracks, List<HushRule> rules) {
     return Need.of(0, STEPS, steady(0), others, tracks, rules);
   }
 

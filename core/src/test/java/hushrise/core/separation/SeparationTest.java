@@ -27,7 +27,6 @@ import hushrise.core.sound.Progress;
 import hushrise.core.sound.SampleSource;
 import hushrise.core.speech.Passages;
 import hushrise.core.time.Span;
-import java.util.Arrays;
 import java.util.List;
 import java.util.Optional;
 import java.util.Set;
@@ -179,10 +178,10 @@ class SeparationTest {
             p -> p.withTrack(music, t -> t.withPan(0.5)));
     for (UnaryOperator<Project> edit : edits) {
       Project edited = edit.apply(rich);
-      float[] followed = known.following(edited, sounds).track(music);
-      float[] anew = Energies.of(edited, sounds).track(music);
-      assertThat(Arrays.equals(followed, anew)).isTrue();
-      assertThat(Arrays.equals(followed, known.track(music))).isFalse();
+      EnergySteps followed = known.following(edited, sounds).track(music);
+      EnergySteps anew = Energies.of(edited, sounds).track(music);
+      assertThat(followed.hasSameEnergies(anew)).isTrue();
+      assertThat(followed.hasSameEnergies(known.track(music))).isFalse();
     }
   }
 
