@@ -40,8 +40,8 @@ import javafx.stage.Stage;
 
 /**
  * Opens a generated project of two hours, twelve tracks and 5 000 keyframes in the real window, then
- * scrolls, zooms and drags in it, one step a frame. A frame's time is what passes between two pulses:
- * the step, layout and drawing.
+ * scrolls, zooms and drags in it, one step a frame, each gesture once to warm up and once measured.
+ * A frame's time is what passes between two pulses: the step, layout and drawing.
  */
 public final class WindowBenchmark {
 
@@ -96,7 +96,7 @@ public final class WindowBenchmark {
       parts.add(new Part("whole film: drag a line", i -> drag(i, "#lane-music", 500, 60)));
       String only = String.join(" ", getParameters().getRaw());
       parts.removeIf(p -> !p.name().startsWith(only));
-      whenQuiet(() -> next(0));
+      whenQuiet(() -> next(0, false));
     }
 
     private void whenQuiet(Runnable then) {
@@ -114,7 +114,8 @@ public final class WindowBenchmark {
       }.start();
     }
 
-    private void next(int index) {
+    /** Makes a gesture once to warm up, and once measured; then the next one. */
+    private void next(int index, boolean measured) {
       if (index == parts.size()) {
         System.gc();
         Runtime runtime = Runtime.getRuntime();
@@ -132,7 +133,7 @@ public final class WindowBenchmark {
       }
       new AnimationTimer() {
         private final double[] millis = new double[STEPS];
-        private int step = -20;
+        private int step;
         private long last;
 
         @Override
@@ -143,12 +144,14 @@ public final class WindowBenchmark {
           }
           if (step == STEPS) {
             stop();
-            print(part.name(), millis);
-            whenQuiet(() -> next(index + 1));
+            if (measured) {
+              print(part.name(), millis);
+            }
+            whenQuiet(() -> next(measured ? index + 1 : index, !measured));
             return;
           }
           last = time;
-          part.step().at(Math.max(0, step));
+          part.step().at(step);
           step++;
         }
       }.start();

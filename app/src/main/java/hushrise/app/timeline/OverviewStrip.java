@@ -16,7 +16,6 @@ import java.util.Optional;
 import javafx.scene.image.ImageView;
 import javafx.scene.layout.Region;
 import javafx.scene.paint.Color;
-import javafx.scene.shape.Line;
 import javafx.scene.shape.Rectangle;
 
 /**
@@ -33,6 +32,11 @@ public final class OverviewStrip extends Region {
   /** How much of a column’s second pixel is filled. */
   private static final double SECOND_PIXEL = 0.4;
 
+  /** How thick the frame of what is in view is, and how narrow it may become. */
+  private static final double LINE = 1.5;
+
+  private static final double LEAST_FRAME = 4;
+
   private static final int SPEECH_TOP = 5;
   private static final int SPEECH_HEIGHT = 7;
 
@@ -44,8 +48,10 @@ public final class OverviewStrip extends Region {
   private final ImageView shown = new ImageView();
   private final Rectangle before = new Rectangle();
   private final Rectangle after = new Rectangle();
-  private final Rectangle frame = new Rectangle();
-  private final Line playhead = new Line();
+  private final Rectangle[] frame = {
+    new Rectangle(), new Rectangle(), new Rectangle(), new Rectangle()
+  };
+  private final Rectangle playhead = new Rectangle(2, 0);
   private final float[] column = new float[3];
   private final Map<String, Columns> known = new HashMap<>();
   private Optional<Pixels> drawn = Optional.empty();
@@ -55,12 +61,9 @@ public final class OverviewStrip extends Region {
     this.peaks = peaks;
     setId("overview");
     setAccessibleText(text("overview.accessible"));
-    frame.setFill(null);
-    frame.setStrokeWidth(1.5);
-    frame.setArcWidth(6);
-    frame.setArcHeight(6);
-    playhead.setStrokeWidth(2);
-    getChildren().addAll(shown, before, after, frame, playhead);
+    getChildren().addAll(shown, before, after);
+    getChildren().addAll(frame);
+    getChildren().add(playhead);
     getChildren().forEach(c -> c.setManaged(false));
     setOnMousePressed(e -> travel(e.getX()));
     setOnMouseDragged(e -> travel(e.getX()));
@@ -180,22 +183,25 @@ public final class OverviewStrip extends Region {
     double from = axis.xOf(view.axis().startFrame());
     double to = axis.xOf(view.axis().startFrame() + view.width() * view.axis().framesPerPixel());
     Color veil = view.palette().background().deriveColor(0, 1, 1, 0.6);
-    place(before, 0, Math.clamp(from, 0, width), height);
-    before.setFill(veil);
-    place(after, Math.clamp(to, 0, width), width, height);
-    after.setFill(veil);
-    place(frame, from + 1, from + 1 + Math.max(4, Math.min(to, width) - from - 2), height - 2);
-    frame.setY(1);
-    frame.setStroke(view.palette().ink());
-    double x = axis.xOf(view.session().playhead());
-    playhead.setStroke(view.palette().accent());
-    playhead.setEndY(height);
-    playhead.setTranslateX(x);
+    double left = Math.round(Math.max(0, Math.min(from, width)));
+    double right = Math.round(Math.max(left + LEAST_FRAME, Math.min(to, width)));
+    place(before, 0, 0, left, height, veil);
+    place(after, right, 0, width, height, veil);
+    Color ink = view.palette().ink();
+    place(frame[0], left, 0, right, LINE, ink);
+    place(frame[1], left, height - LINE, right, height, ink);
+    place(frame[2], left, 0, left + LINE, height, ink);
+    place(frame[3], right - LINE, 0, right, height, ink);
+    double x = Math.round(axis.xOf(view.session().playhead()));
+    place(playhead, x - 1, 0, x + 1, height, view.palette().accent());
   }
 
-  private static void place(Rectangle part, double from, double to, double height) {
-    part.setX(from);
-    part.setWidth(Math.max(0, to - from));
-    part.setHeight(Math.max(0, height));
+  private static void place(
+      Rectangle part, double left, double top, double right, double bottom, Color fill) {
+    part.setX(left);
+    part.setY(top);
+    part.setWidth(Math.max(0, right - left));
+    part.setHeight(Math.max(0, bottom - top));
+    part.setFill(fill);
   }
 }

@@ -121,20 +121,17 @@ final class Ruler extends Region {
     double last =
         Math.ceil((view.axis().startFrame() + width * view.axis().framesPerPixel()) / stepFrames);
     g.setFont(FONT);
-    g.setLineWidth(1);
     for (double i = first; i <= last; i++) {
-      double x = Math.round(view.axis().xOf(i * stepFrames)) + 0.5;
-      g.setStroke(view.palette().faintInk());
-      g.strokeLine(x, height - 8, x, height);
+      double x = Math.round(view.axis().xOf(i * stepFrames));
       g.setFill(view.palette().faintInk());
+      g.fillRect(x, height - 8, 1, 8);
       g.fillText(
           Timecode.format(Math.round(i * stepFrames), project.pictureRate(), project.sampleRate()),
-          x + 4,
+          x + 4.5,
           height - 8);
-      g.setStroke(view.palette().edge());
+      g.setFill(view.palette().edge());
       for (int minor = 1; minor < 5; minor++) {
-        double mx = Math.round(view.axis().xOf((i + minor / 5.0) * stepFrames)) + 0.5;
-        g.strokeLine(mx, height - 4, mx, height);
+        g.fillRect(Math.round(view.axis().xOf((i + minor / 5.0) * stepFrames)), height - 4, 1, 4);
       }
     }
     markers(g, project);

@@ -24,6 +24,7 @@ import javafx.scene.layout.StackPane;
 import javafx.scene.layout.VBox;
 import javafx.scene.shape.Line;
 import javafx.scene.shape.Polygon;
+import javafx.scene.shape.Rectangle;
 
 /**
  * The timeline: overview, ruler, and a row of head and lane for each track, with the playhead over
@@ -51,7 +52,7 @@ public final class TimelineView extends BorderPane {
   private final VBox rows = new VBox(3);
   private final ScrollPane scroll = new ScrollPane(rows);
   private final Pane overlay = new Pane();
-  private final Line playhead = new Line();
+  private final Rectangle playhead = new Rectangle(2, 0);
   private final Polygon cap = new Polygon(-6, 0, 6, 0, 0, 8);
   private final Label empty = new Label(text("empty.next"));
   private final List<Lane> lanes = new ArrayList<>();
@@ -276,8 +277,8 @@ public final class TimelineView extends BorderPane {
     boolean inView = x >= HEAD_WIDTH && x <= getWidth();
     playhead.setVisible(inView);
     cap.setVisible(inView);
-    playhead.setEndY(overlay.getHeight());
-    playhead.setTranslateX(x);
+    playhead.setHeight(overlay.getHeight());
+    playhead.setTranslateX(x - 1);
     cap.setTranslateX(x);
     overview.moveMarks();
     separation.playheadMoved();
