@@ -19,7 +19,6 @@ import java.util.Map;
 import java.util.Objects;
 import java.util.Optional;
 import java.util.Set;
-import java.util.stream.Stream;
 
 /**
  * Lets hushes follow the speech they lie under. Whatever an edit did to narration or to its
@@ -37,14 +36,14 @@ public final class HushFollow {
   private final Map<String, String> mediaByOldClip;
   private final Map<String, String> mediaByClip;
 
-  private HushFollow(Project before, Project after, List<Passage> leaving) {
+  private HushFollow(Project before, Project after, List<Passage> leaving, List<Passage> is) {
     this.before = before;
     this.after = after;
     this.leaving = leaving;
     this.was = Passages.each(before, t -> true);
     mediaByOldClip = mediaByClip(before);
     mediaByClip = mediaByClip(after);
-    for (Passage p : Passages.each(after, t -> true)) {
+    for (Passage p : is) {
       if (mediaByOldClip.containsKey(p.clipId())) {
         isByClip.computeIfAbsent(p.clipId(), id -> new ArrayList<>()).add(p);
       } else {
@@ -61,18 +60,23 @@ public final class HushFollow {
     if (!voiceIds(before).equals(voiceIds(after))) {
       return after;
     }
-    List<Passage> leaving = leaving(before, after);
-    return leaving.isEmpty() ? after : new HushFollow(before, after, leaving).all();
+    List<Passage> touched = touched(before, after);
+    if (touched.isEmpty()) {
+      return after;
+    }
+    List<Passage> is = Passages.each(after, t -> true);
+    touched.removeIf(new HashSet<>(is)::contains);
+    return touched.isEmpty() ? after : new HushFollow(before, after, touched, is).all();
   }
 
   private static List<String> voiceIds(Project project) {
     return project.voiceTracks().map(Track::id).toList();
   }
 
-  /** The passages that are no longer where they were. Clips that stayed are not looked into. */
-  private static List<Passage> leaving(Project before, Project after) {
+  /** The passages of clips that did not stay as they were. */
+  private static List<Passage> touched(Project before, Project after) {
     boolean sameShelf = before.shelf().equals(after.shelf());
-    List<Passage> leaving = new ArrayList<>();
+    List<Passage> touched = new ArrayList<>();
     for (Track old : before.voiceTracks().toList()) {
       Track track = after.track(old.id()).orElseThrow();
       if (sameShelf && track.clips().equals(old.clips())) {
@@ -84,15 +88,11 @@ public final class HushFollow {
         boolean stays =
             now.contains(clip) && (sameShelf || after.media(clip.mediaId()).equals(media));
         if (!stays && media.isPresent()) {
-          leaving.addAll(Passages.in(old, clip, media.get()));
+          touched.addAll(Passages.in(old, clip, media.get()));
         }
       }
     }
-    if (!leaving.isEmpty()) {
-      Set<Passage> is = new HashSet<>(Passages.each(after, t -> true));
-      leaving.removeIf(is::contains);
-    }
-    return leaving;
+    return touched;
   }
 
   private Project all() {
@@ -109,7 +109,7 @@ public final class HushFollow {
                   .orElse(HushRule.of(0).shortestGapSeconds());
           List<Hush> hushes = new ArrayList<>();
           for (Hush hush : track.hushes()) {
-            if (liesUnderLeaving(hush) && old.contains(hush)) {
+            if (liesUnderLeaving(hush) && isAmong(old, hush)) {
               hushes.addAll(moved(hush, after.frames(gapSeconds)));
             } else {
               hushes.add(hush);
@@ -126,6 +126,15 @@ public final class HushFollow {
     for (Passage p : leaving) {
       if (p.span().overlaps(passage)) {
         return true;
+      }
+    }
+    return false;
+  }
+
+  private static boolean isAmong(List<Hush> hushes, Hush hush) {
+    for (Hush other : hushes) {
+      if (other.id().equals(hush.id())) {
+        return other.equals(hush);
       }
     }
     return false;
@@ -166,11 +175,17 @@ public final class HushFollow {
   /** What became of a passage: in the clip it was in, or in one that a split has made of it. */
   private List<Passage> imagesOf(Passage old) {
     String mediaId = mediaByOldClip.get(old.clipId());
-    return Stream.concat(
-            isByClip.getOrDefault(old.clipId(), List.of()).stream(), isInNewClips.stream())
-        .filter(p -> p.inMedia().overlaps(old.inMedia()))
-        .filter(p -> Objects.equals(mediaByClip.get(p.clipId()), mediaId))
-        .toList();
+    List<Passage> images = new ArrayList<>();
+    for (List<Passage> found :
+        List.of(isByClip.getOrDefault(old.clipId(), List.of()), isInNewClips)) {
+      for (Passage p : found) {
+        if (p.inMedia().overlaps(old.inMedia())
+            && Objects.equals(mediaByClip.get(p.clipId()), mediaId)) {
+          images.add(p);
+        }
+      }
+    }
+    return images;
   }
 
   private static Map<String, String> mediaByClip(Project project) {

@@ -182,6 +182,8 @@ public final class Energies {
       int first = (int) (clip.startFrame() * LoudnessSteps.PER_SECOND / rate);
       int last = Math.min(to, LoudnessSteps.stepsIn(clip.endFrame(), rate));
       int interval = 0;
+      double levelDb = 0;
+      double ofLevel = 1;
       for (int step = Math.max(from, first); step < last; step++) {
         long begin = LoudnessSteps.frameOf(step, rate);
         long finish = LoudnessSteps.frameOf(step + 1, rate);
@@ -189,12 +191,13 @@ public final class Energies {
         long end = Math.min(finish, clip.endFrame());
         long middle = (start + end) / 2;
         interval = curve.seek(middle, interval);
+        double db = curve.levelDbAt(middle, interval);
+        if (db != levelDb) {
+          levelDb = db;
+          ofLevel = square(Decibels.toFactor(db));
+        }
         double level =
-            gain
-                * square(Decibels.toFactor(curve.levelDbAt(middle, interval)))
-                * square(envelope.factorAt(middle))
-                * (end - start)
-                / (finish - begin);
+            gain * ofLevel * square(envelope.factorAt(middle)) * (end - start) / (finish - begin);
         double place =
             clip.mediaFrameAt(middle - clip.startFrame())
                 * (double) LoudnessSteps.PER_SECOND
