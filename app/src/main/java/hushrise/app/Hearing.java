@@ -39,7 +39,7 @@ import javafx.util.Duration;
 public final class Hearing {
 
   /** While something is dragged it listens this often, to leave the window its time. */
-  private static final long DRAGGED_MILLIS = 120;
+  private static final long DRAGGED_MILLIS = 160;
 
   private static final Duration QUIET = Duration.millis(900);
 
@@ -126,12 +126,18 @@ public final class Hearing {
     latest.set(session.project());
     quiet.playFromStart();
     List<Media> missing = missing();
-    if (missing.isEmpty() && session.isPreviewing()) {
-      whileDragging.ask();
-    } else if (missing.isEmpty()) {
-      listen();
+    if (missing.isEmpty()) {
+      listenSoon();
     } else {
       missing.forEach(this::measure);
+    }
+  }
+
+  private void listenSoon() {
+    if (session.isPreviewing()) {
+      whileDragging.ask();
+    } else {
+      listen();
     }
   }
 
@@ -199,7 +205,7 @@ public final class Hearing {
           busy = false;
           show(heard);
           if (!session.project().equals(heard.project())) {
-            listen();
+            listenSoon();
           }
         },
         () -> busy = false);
