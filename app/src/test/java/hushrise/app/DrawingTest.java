@@ -94,6 +94,12 @@ class DrawingTest extends WindowTestCase {
   void scrollingMovesWhatIsThereAndDrawsTheRest() {
     untilOpen();
     robot.interact(() -> window.view().show(new Span(20L * RATE, 40L * RATE)));
+    String music = music().id();
+    for (long at = 15L * RATE; at < 50L * RATE; at += RATE / 3) {
+      long frame = at;
+      robot.interact(
+          () -> window.session().commit("add", p -> LevelEdits.addKeyframe(p, music, frame)));
+    }
     for (int by : new int[] {37, 220, -90, -1, 400}) {
       robot.interact(() -> window.view().scroll(by));
       assertDrawnAsAnew("lane-music", "music scrolled by " + by);
