@@ -19,6 +19,8 @@ import hushrise.core.project.Rise;
 import hushrise.core.project.SegmentShape;
 import hushrise.core.project.TrackKind;
 import hushrise.core.time.Span;
+import hushrise.media.FileMixWriter;
+import hushrise.media.OutputFormat;
 import java.io.IOException;
 import java.nio.file.Files;
 import java.nio.file.Path;
@@ -26,6 +28,7 @@ import java.util.LinkedHashMap;
 import java.util.List;
 import java.util.Map;
 import java.util.Set;
+import java.util.function.IntToDoubleFunction;
 import java.util.function.UnaryOperator;
 import java.util.stream.Stream;
 import javafx.scene.Node;
@@ -111,9 +114,23 @@ class SecondEarWindowTest extends WindowTestCase {
           Project free = hushrise.core.fit.Fits.remove(p, song());
           return ClipEdits.trimEnd(free, song(), at(80));
         });
+    all.put(
+        "music.long",
+        p -> ClipEdits.move(hushrise.core.fit.Fits.remove(p, song()), Set.of(song()), at(6), true));
     all.put("music.noFade", p -> FadeEdits.setOut(p, song(), 0));
     all.put("music.abrupt", p -> FadeEdits.setIn(p, song(), 0));
     all.put("hush.alone", p -> HushEdits.add(p, music, Hush.over(new Span(at(17), at(19)), -6)));
+    all.put(
+        "hush.pumping",
+        p -> HushEdits.add(p, music, Hush.over(second(first.endFrame() + at(1.5)), -12)));
+    all.put(
+        "voices.atOnce",
+        p ->
+            ClipEdits.move(
+                p,
+                Set.of(takes.get(1).id()),
+                takes.get(0).endFrame() - takes.get(1).startFrame() - at(3),
+                true));
     all.put("line.idleDip", p -> withLine(p, 17, 0, 17.5, -9, 19, -9, 20, 0));
     all.put("line.stray", p -> withLine(p, 5, 0, 5.5, -5, 10, -3, 10.5, 0));
     all.put("voices.uneven", p -> ClipEdits.setGain(p, Set.of(takes.get(1).id()), 6));
@@ -129,6 +146,63 @@ class SecondEarWindowTest extends WindowTestCase {
                 music,
                 new Rise("r", at(3), at(12), 3, 1, 1)));
     return all;
+  }
+
+  private static Span second(long from) {
+    return new Span(from, from + RATE);
+  }
+
+  /** Brings an effect of three seconds into the film, made by the frame. */
+  private void bring(String name, IntToDoubleFunction left, IntToDoubleFunction right)
+      throws IOException {
+    Path file = folder.resolve(name);
+    float[][] sound = new float[2][3 * RATE];
+    for (int i = 0; i < sound[0].length; i++) {
+      sound[0][i] = (float) left.applyAsDouble(i);
+      sound[1][i] = (float) right.applyAsDouble(i);
+    }
+    try (FileMixWriter writer = FileMixWriter.ofSound(file, OutputFormat.WAV_16, RATE)) {
+      writer.write(sound[0], sound[1], sound[0].length);
+      writer.finish();
+    }
+    robot.interact(() -> window.session().seek(at(36)));
+    robot.interact(() -> window.take(List.of(file), true));
+    untilHeard();
+  }
+
+  private static double tone(int frame) {
+    return 0.1 * Math.sin(2 * Math.PI * 220 * frame / RATE);
+  }
+
+  @Test
+  void aClipThatSoundsOnOneSideIsPutOnBoth() throws IOException {
+    clean();
+    bring("half.wav", SecondEarWindowTest::tone, i -> 0);
+    assertThat(rules()).contains("clip.oneSided");
+    robot.interact(() -> ((Button) find("remedy-clip-oneSided")).fire());
+    untilHeard();
+    assertThat(rules()).doesNotContain("clip.oneSided");
+    robot.interact(window::undo);
+    untilHeard();
+    assertThat(rules()).contains("clip.oneSided");
+  }
+
+  @Test
+  void aClippedSoundCanBeMarkedOrMadeSofter() throws IOException {
+    clean();
+    IntToDoubleFunction clipped = i -> Math.clamp(12 * tone(i), -1, 1);
+    bring("clipped.wav", clipped, clipped);
+    Finding finding =
+        open().stream().filter(f -> f.rule().equals("clip.clipped")).findFirst().orElseThrow();
+    int markers = project().markers().size();
+    robot.interact(() -> ((Button) find("remedy-clip-clipped")).fire());
+    untilHeard();
+    assertThat(project().markers()).hasSize(markers + 1);
+    robot.interact(window::undo);
+    untilHeard();
+    robot.interact(() -> ((Button) find("remedy-clip-clipped-1")).fire());
+    untilHeard();
+    assertThat(project().clip(finding.subject()).orElseThrow().gainDb()).isEqualTo(-3);
   }
 
   private String takesTrack() {
