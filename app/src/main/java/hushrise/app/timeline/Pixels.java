@@ -137,7 +137,9 @@ final class Pixels {
       for (int dx = -reach; dx <= reach; dx++) {
         int px = (int) Math.floor(x) + dx;
         int py = (int) Math.floor(y) + dy;
-        double distance = Math.hypot(px + 0.5 - x, py + 0.5 - y);
+        double toX = px + 0.5 - x;
+        double toY = py + 0.5 - y;
+        double distance = Math.sqrt(toX * toX + toY * toY);
         double inside = Math.clamp(radius - distance + 0.5, 0, 1);
         double onRing = Math.clamp(1.5 - Math.abs(distance - radius), 0, 1);
         if (inside > 0) {
@@ -169,14 +171,35 @@ final class Pixels {
 
   /** Lays a colour over a column from one height to another, its ends by their coverage. */
   void run(int x, double from, double to, int argb) {
-    int first = (int) Math.max(0, Math.floor(from));
-    int last = (int) Math.min(height - 1.0, Math.ceil(to) - 1);
-    for (int y = first; y <= last; y++) {
-      double cover = Math.min(y + 1.0, to) - Math.max(y, from);
-      int color = cover >= 0.999 ? argb : scaled(argb, cover);
-      int at = y * width + x;
-      pixels[at] = over(color, pixels[at], 255 - (color >>> 24));
+    double top = Math.max(0, from);
+    double bottom = Math.min(height, to);
+    if (top >= bottom) {
+      return;
     }
+    int firstWhole = (int) Math.ceil(top);
+    int endWhole = (int) Math.floor(bottom);
+    if (firstWhole > endWhole) {
+      lay(x, endWhole, argb, bottom - top);
+      return;
+    }
+    if (firstWhole > top) {
+      lay(x, firstWhole - 1, argb, firstWhole - top);
+    }
+    boolean opaque = argb >>> 24 == 255;
+    int keep = 255 - (argb >>> 24);
+    int end = endWhole * width + x;
+    for (int at = firstWhole * width + x; at < end; at += width) {
+      pixels[at] = opaque ? argb : over(argb, pixels[at], keep);
+    }
+    if (bottom > endWhole) {
+      lay(x, endWhole, argb, bottom - endWhole);
+    }
+  }
+
+  private void lay(int x, int y, int argb, double cover) {
+    int color = scaled(argb, cover);
+    int at = y * width + x;
+    pixels[at] = over(color, pixels[at], 255 - (color >>> 24));
   }
 
   private static int scaled(int argb, double cover) {
