@@ -23,9 +23,7 @@ import hushrise.app.timeline.PictureCuts;
 import hushrise.app.timeline.TimelineView;
 import hushrise.app.timeline.Viewport;
 import hushrise.core.ear.Finding;
-import hushrise.core.edit.ShelfEdits;
 import hushrise.core.project.Clip;
-import hushrise.core.project.Media;
 import hushrise.core.sound.AudioOutput;
 import hushrise.core.store.ProjectFile;
 import hushrise.media.CacheFolder;
@@ -103,7 +101,7 @@ public final class Window implements TopBar.Actions {
             session,
             new ItemPlayer(session, transport, peaks, facts, palette, intake::place),
             facts,
-            new ShelfActions());
+            new ShelfActions(session, intake, this));
     pane = new BorderPane(timeline);
     pane.setTop(new TopBar(session, transport, this));
     pane.setBottom(
@@ -192,36 +190,6 @@ public final class Window implements TopBar.Actions {
                     timeline.requestFocus();
                   }
                 }));
-  }
-
-  private final class ShelfActions implements ShelfPane.Actions {
-    @Override
-    public void add() {
-      askForFiles(false);
-    }
-
-    @Override
-    public void place(Media media) {
-      intake.place(media);
-    }
-
-    @Override
-    public void remove(Media media) {
-      boolean used = session.project().isUsed(media.id());
-      session.commit(
-          text("edit.removeMedia", media.title()), p -> ShelfEdits.remove(p, media.id()));
-      say(text(used ? "shelf.removedUsed" : "shelf.removed", media.title()));
-    }
-
-    @Override
-    public void leave() {
-      timeline.requestFocus();
-    }
-
-    @Override
-    public void close() {
-      toggleShelf();
-    }
   }
 
   /** Gives the window its stage and the scene its keys. */
@@ -327,7 +295,8 @@ public final class Window implements TopBar.Actions {
     askForFiles(true);
   }
 
-  private void askForFiles(boolean places) {
+  /** Asks for files to take: into the film, or onto the Shelf alone. */
+  void askForFiles(boolean places) {
     new FileSheet(sheet, false, "", List.of())
         .ask(
             text(places ? "add.title" : "add.toShelf"),

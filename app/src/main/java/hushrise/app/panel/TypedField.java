@@ -30,6 +30,7 @@ final class TypedField extends TextField {
     shown = value;
     if (!typing && !getText().equals(value)) {
       setText(value);
+      getStyleClass().remove("wrong");
     }
   }
 

@@ -18,7 +18,6 @@ import java.util.OptionalLong;
 import java.util.Set;
 import java.util.function.Predicate;
 import javafx.scene.AccessibleRole;
-import javafx.scene.Cursor;
 import javafx.scene.Node;
 import javafx.scene.canvas.Canvas;
 import javafx.scene.control.ContextMenu;
@@ -186,23 +185,7 @@ final class Lane extends Region {
   private void lightUp(Target target) {
     if (!target.equals(lit)) {
       lit = target;
-      setCursor(
-          switch (target) {
-            case Target.Nothing n -> Cursor.DEFAULT;
-            case Target.OnClip c -> Cursor.OPEN_HAND;
-            case Target.OnKeyframe k -> Cursor.HAND;
-            case Target.OnSeam s -> Cursor.HAND;
-            case Target.OnStretch s -> Cursor.V_RESIZE;
-            case Target.OnFloor f -> Cursor.V_RESIZE;
-            case Target.OnFadeIn f -> Cursor.H_RESIZE;
-            case Target.OnFadeOut f -> Cursor.H_RESIZE;
-            case Target.OnShape s ->
-                s.part() == Target.Part.RISE_TOP ? Cursor.V_RESIZE : Cursor.H_RESIZE;
-            case Target.OnSpanEdge s -> Cursor.H_RESIZE;
-            case Target.OnPassage p -> p.hold() == Target.Hold.BODY ? Cursor.HAND : Cursor.H_RESIZE;
-            case Target.OnClipStart s -> Cursor.E_RESIZE;
-            case Target.OnClipEnd s -> Cursor.W_RESIZE;
-          });
+      setCursor(Cursors.of(target));
       repaint();
     }
   }

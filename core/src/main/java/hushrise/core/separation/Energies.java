@@ -43,7 +43,7 @@ public final class Energies {
    * @param from the first
    * @param to the one after the last
    */
-  public record Steps(int from, int to) {
+  record Steps(int from, int to) {
 
     boolean overlaps(int otherFrom, int otherTo) {
       return from < otherTo && otherFrom < to;
