@@ -43,7 +43,7 @@ class LevelGesturesTest extends WindowTestCase {
 
   @Test
   void aDoubleClickAddsAKeyframeToo() {
-    robot.doubleClickOn(on(40, -30));
+    doubleClick(40, -30);
     assertThat(keyframes()).hasSize(1);
   }
 
