@@ -67,7 +67,7 @@ final class FerryPicture {
         lamp(g, t);
       }
     }
-    double fade = Math.clamp((SECONDS - t) / FADE_SECONDS, 0, 1) * Math.clamp(t / 1.2, 0, 1);
+    double fade = Math.clamp((SECONDS - t) / FADE_SECONDS, 0, 1);
     g.setColor(new Color(0, 0, 0, (int) Math.round(255 * (1 - fade))));
     g.fillRect(0, 0, WIDTH, HEIGHT);
     g.dispose();
