@@ -1,35 +1,36 @@
 package hushrise.cli;
 
-import hushrise.core.project.Clip;
-import hushrise.core.project.Hush;
-import hushrise.core.project.Media;
 import hushrise.core.project.Project;
-import hushrise.core.project.Seam;
-import hushrise.core.project.Track;
-import hushrise.core.project.TrackKind;
+import hushrise.core.project.level.Hush;
+import hushrise.core.project.media.Media;
+import hushrise.core.project.media.TrackKind;
+import hushrise.core.project.timeline.Clip;
+import hushrise.core.project.timeline.Seam;
+import hushrise.core.project.timeline.Track;
 import hushrise.core.separation.Energies;
 import hushrise.core.separation.PassageLoudness;
 import hushrise.core.separation.Separation;
-import hushrise.media.Deliverer;
+import hushrise.core.speech.Passages;
+import hushrise.media.Exporter;
 import java.nio.file.Path;
 import java.util.ArrayList;
 import java.util.List;
 import java.util.Optional;
 
 /**
- * What is told of a delivered film.
+ * What is told of a exported film.
  *
  * @param output the file
  * @param project what it was made of
- * @param result how it was delivered
+ * @param result how it was exported
  * @param before the passages without hushes; empty when that is not told
- * @param after the passages as delivered
+ * @param after the passages as exported
  * @param wanted the separation that was wanted; empty when none was
  */
 record FilmReport(
     Path output,
     Project project,
-    Deliverer.Result result,
+    Exporter.Result result,
     List<PassageLoudness> before,
     List<PassageLoudness> after,
     Optional<Wanted> wanted) {
@@ -131,7 +132,26 @@ record FilmReport(
     for (int i = 0; i < after.size(); i++) {
       text.append(passageLine(i)).append(System.lineSeparator());
     }
+    unheard().forEach(line -> text.append(System.lineSeparator()).append(line));
     return text.toString().stripTrailing();
+  }
+
+  /** Which narration goes on after the film has ended: a line each. */
+  List<String> unheard() {
+    List<String> lines = new ArrayList<>();
+    for (Track track : project.voiceTracks().filter(project.heardTracks()).toList()) {
+      for (Clip clip : track.clips()) {
+        Media media = project.media(clip.mediaId()).orElseThrow();
+        Passages.unheard(project, track, clip, media)
+            .filter(s -> s.lengthFrames() > project.frames(0.1))
+            .ifPresent(
+                s ->
+                    lines.add(
+                        "%s goes on for %.1f s after the picture has ended, and that is not heard: place it earlier."
+                            .formatted(media.title(), project.seconds(s.lengthFrames()))));
+      }
+    }
+    return lines;
   }
 
   private String passageLine(int index) {

@@ -1,18 +1,18 @@
 package hushrise.cli;
 
 import hushrise.core.Problem;
-import hushrise.core.deliver.Delivery;
+import hushrise.core.export.MixExport;
 import hushrise.core.fit.Fits;
-import hushrise.core.project.Clip;
-import hushrise.core.project.Fade;
-import hushrise.core.project.Fit;
-import hushrise.core.project.FitMode;
-import hushrise.core.project.Media;
-import hushrise.core.project.MediaKind;
 import hushrise.core.project.Project;
-import hushrise.core.project.Seam;
-import hushrise.core.project.Track;
-import hushrise.core.project.TrackKind;
+import hushrise.core.project.media.Media;
+import hushrise.core.project.media.MediaKind;
+import hushrise.core.project.media.TrackKind;
+import hushrise.core.project.timeline.Clip;
+import hushrise.core.project.timeline.Fade;
+import hushrise.core.project.timeline.Fit;
+import hushrise.core.project.timeline.FitMode;
+import hushrise.core.project.timeline.Seam;
+import hushrise.core.project.timeline.Track;
 import hushrise.core.sound.MixWriter;
 import hushrise.media.CacheFolder;
 import hushrise.media.FileMixWriter;
@@ -105,9 +105,9 @@ final class FitCommand implements Callable<Integer> {
         Project.empty(media.title())
             .withMedia(media)
             .withTracks(List.of(Track.of(TrackKind.MUSIC, "Music", List.of(clip))));
-    Delivery.requireNoInput(project, output);
+    MixExport.requireNoInput(project, output);
     try (MixWriter writer = FileMixWriter.ofSound(output, format, Project.DEFAULT_SAMPLE_RATE)) {
-      Delivery.write(project, store, writer, progress.of("Writing"));
+      MixExport.write(project, store, writer, progress.of("Writing"));
     }
     progress.end();
     spec.commandLine().getOut().println(json ? json(project, clip, chosen) : text(project, clip));
@@ -115,7 +115,7 @@ final class FitCommand implements Callable<Integer> {
   }
 
   private static Clip fitted(Media media, FitMode mode, long length, SongStore songs) {
-    Fit fit = Fit.of(mode, 0).withUntil(Optional.of(length));
+    Fit fit = Fit.of(mode, 0).withUntilFrame(Optional.of(length));
     Clip fitted =
         Fits.fitted(
             Clip.whole(media, 0).withFit(Optional.of(fit)),

@@ -16,7 +16,7 @@ import picocli.CommandLine.Spec;
 @Command(
     name = "hushrise",
     description =
-        "Puts music under narration: places it, hushes it where somebody speaks, delivers the film.",
+        "Puts music under narration: places it, hushes it where somebody speaks, exports the film.",
     mixinStandardHelpOptions = true,
     version = "Hush Rise 0.1",
     subcommands = {

@@ -1,13 +1,13 @@
 package hushrise.cli;
 
-import hushrise.core.Problem;
-import hushrise.core.deliver.Delivery;
+import hushrise.core.export.MixExport;
+import hushrise.core.export.Outputs;
 import hushrise.core.make.FilmMaker;
 import hushrise.core.make.FilmPlan;
-import hushrise.core.project.HushRule;
-import hushrise.core.project.Media;
-import hushrise.core.project.MediaKind;
 import hushrise.core.project.Project;
+import hushrise.core.project.level.HushRule;
+import hushrise.core.project.media.Media;
+import hushrise.core.project.media.MediaKind;
 import hushrise.core.separation.Energies;
 import hushrise.core.separation.PassageLoudness;
 import hushrise.core.sound.Progress;
@@ -15,7 +15,7 @@ import hushrise.core.speech.Passages;
 import hushrise.core.store.ProjectFile;
 import hushrise.core.time.Span;
 import hushrise.media.CacheFolder;
-import hushrise.media.Deliverer;
+import hushrise.media.Exporter;
 import hushrise.media.MediaStore;
 import hushrise.media.OutputFormat;
 import hushrise.media.SongStore;
@@ -136,8 +136,8 @@ final class MakeCommand implements Callable<Integer> {
     if (save != null) {
       ProjectFile.save(project, save);
     }
-    Deliverer.Result result =
-        Deliverer.deliver(project, store, output, format, progress.of("Writing"));
+    Exporter.Result result =
+        Exporter.export(project, store, output, format, progress.of("Writing"));
     progress.end();
     List<Span> passages = Passages.of(project);
     List<PassageLoudness> before =
@@ -149,11 +149,12 @@ final class MakeCommand implements Callable<Integer> {
             project,
             result,
             before,
-            Delivery.separations(project, store),
+            MixExport.separations(project, store),
             Optional.of(new FilmReport.Wanted(under, Energies.of(project, store))));
     spec.commandLine().getOut().println(json ? report.json() : report.text());
     if (json) {
       report.missed().forEach(spec.commandLine().getErr()::println);
+      report.unheard().forEach(spec.commandLine().getErr()::println);
     }
     return 0;
   }
@@ -173,17 +174,7 @@ final class MakeCommand implements Callable<Integer> {
   private void refuseInputAsOutput() {
     List<Path> inputs = new ArrayList<>(List.of(picture));
     List.of(voices, music, effects).forEach(list -> list.forEach(p -> inputs.add(p.file())));
-    for (Path out : save == null ? List.of(output) : List.of(output, save)) {
-      if (inputs.stream().anyMatch(in -> isSame(in, out))) {
-        throw new Problem(
-            "%s is one of the files the film is made of and would be lost: choose another name."
-                .formatted(out));
-      }
-    }
-  }
-
-  private static boolean isSame(Path a, Path b) {
-    return a.toAbsolutePath().normalize().equals(b.toAbsolutePath().normalize());
+    Outputs.requireApart(inputs, save == null ? List.of(output) : List.of(output, save));
   }
 
   private FilmPlan plan(MediaStore store, SpeechStore speech, ProgressLine progress) {

@@ -1,8 +1,8 @@
 package hushrise.cli;
 
 import hushrise.core.loudness.Measurement;
-import hushrise.core.sound.SampleSource;
 import hushrise.media.CacheFolder;
+import hushrise.media.FileLoudness;
 import hushrise.media.MediaStore;
 import java.nio.file.Path;
 import java.util.concurrent.Callable;
@@ -32,9 +32,7 @@ final class MeasureCommand implements Callable<Integer> {
   public Integer call() {
     ProgressLine progress = new ProgressLine(json);
     MediaStore store = new MediaStore(CacheFolder.ofUser());
-    int rate = MediaStore.soundRate(file);
-    SampleSource source = store.open(file, rate, progress.of("Reading"));
-    Measurement m = Measurement.of(source, rate, progress.of("Measuring"));
+    Measurement m = FileLoudness.of(file, store, progress.of("Measuring"));
     progress.end();
     spec.commandLine().getOut().println(json ? jsonOf(m) : textOf(m));
     return 0;

@@ -1,21 +1,25 @@
 package hushrise.cli;
 
 import hushrise.core.Problem;
-import hushrise.core.deliver.Delivery;
+import hushrise.core.export.MixExport;
+import hushrise.core.export.Outputs;
 import hushrise.core.project.Project;
-import hushrise.core.project.Track;
+import hushrise.core.project.timeline.Track;
 import hushrise.core.store.ProjectFile;
 import hushrise.media.CacheFolder;
-import hushrise.media.Deliverer;
+import hushrise.media.Exporter;
 import hushrise.media.FileMixWriter;
 import hushrise.media.MediaStore;
 import hushrise.media.OutputFormat;
 import java.io.IOException;
 import java.nio.file.Files;
 import java.nio.file.Path;
+import java.util.ArrayList;
 import java.util.HashSet;
+import java.util.LinkedHashMap;
 import java.util.List;
 import java.util.Locale;
+import java.util.Map;
 import java.util.Optional;
 import java.util.Set;
 import java.util.concurrent.Callable;
@@ -25,11 +29,11 @@ import picocli.CommandLine.Option;
 import picocli.CommandLine.Parameters;
 import picocli.CommandLine.Spec;
 
-/** Delivers a saved project. */
+/** Exports a saved project. */
 @Command(
     name = "render",
     mixinStandardHelpOptions = true,
-    description = "Delivers a saved project as a film or a mix, and its stems if wanted.")
+    description = "Exports a saved project as a film or a mix, and its stems if wanted.")
 final class RenderCommand implements Callable<Integer> {
 
   @Spec private CommandSpec spec;
@@ -59,15 +63,18 @@ final class RenderCommand implements Callable<Integer> {
   public Integer call() {
     OutputFormat format = OutputFormat.of(output);
     Project project = ProjectFile.load(projectFile);
-    if (projectFile.toAbsolutePath().normalize().equals(output.toAbsolutePath().normalize())) {
-      throw new Problem("%s is the project itself: choose another name.".formatted(output));
-    }
+    Map<Track, Path> parts = stems == null ? Map.of() : stemFiles(project);
+    List<Path> inputs = new ArrayList<>(List.of(projectFile));
+    project.shelf().forEach(m -> inputs.add(m.file()));
+    List<Path> outputs = new ArrayList<>(List.of(output));
+    outputs.addAll(parts.values());
+    Outputs.requireApart(inputs, outputs);
     MediaStore store = new MediaStore(CacheFolder.ofUser());
     ProgressLine progress = new ProgressLine(json);
-    Deliverer.Result result =
-        Deliverer.deliver(project, store, output, format, progress.of("Writing"));
+    Exporter.Result result =
+        Exporter.export(project, store, output, format, progress.of("Writing"));
     if (stems != null) {
-      writeStems(project, store, progress);
+      writeStems(project, parts, store, progress);
     }
     progress.end();
     FilmReport report =
@@ -76,13 +83,14 @@ final class RenderCommand implements Callable<Integer> {
             project,
             result,
             List.of(),
-            Delivery.separations(project, store),
+            MixExport.separations(project, store),
             Optional.empty());
     spec.commandLine().getOut().println(json ? report.json() : report.text());
     return 0;
   }
 
-  private void writeStems(Project project, MediaStore store, ProgressLine progress) {
+  /** Where each stem goes; makes the folder. */
+  private Map<Track, Path> stemFiles(Project project) {
     try {
       Files.createDirectories(stems);
     } catch (IOException e) {
@@ -90,19 +98,27 @@ final class RenderCommand implements Callable<Integer> {
           "The folder %s cannot be made: choose another for the stems.".formatted(stems), e);
     }
     Set<String> used = new HashSet<>();
+    Map<Track, Path> files = new LinkedHashMap<>();
     for (Track track : project.tracks().stream().filter(project.heardTracks()).toList()) {
-      Path file = stems.resolve(fileName(track, used));
-      Delivery.requireNoInput(project, file);
-      try (FileMixWriter writer =
-          FileMixWriter.ofSound(file, OutputFormat.WAV_24, project.sampleRate())) {
-        Delivery.write(
-            project,
-            store,
-            t -> t.id().equals(track.id()),
-            writer,
-            progress.of("Writing " + track.name()));
-      }
+      files.put(track, stems.resolve(fileName(track, used)));
     }
+    return files;
+  }
+
+  private static void writeStems(
+      Project project, Map<Track, Path> files, MediaStore store, ProgressLine progress) {
+    files.forEach(
+        (track, file) -> {
+          try (FileMixWriter writer =
+              FileMixWriter.ofSound(file, OutputFormat.WAV_24, project.sampleRate())) {
+            MixExport.write(
+                project,
+                store,
+                t -> t.id().equals(track.id()),
+                writer,
+                progress.of("Writing " + track.name()));
+          }
+        });
   }
 
   private static String fileName(Track track, Set<String> used) {

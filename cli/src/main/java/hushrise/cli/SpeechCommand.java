@@ -2,6 +2,7 @@ package hushrise.cli;
 
 import hushrise.core.loudness.LoudnessMeter;
 import hushrise.core.project.Project;
+import hushrise.core.sound.Blocks;
 import hushrise.core.sound.SampleSource;
 import hushrise.core.speech.WebVtt;
 import hushrise.core.time.Span;
@@ -28,8 +29,6 @@ import picocli.CommandLine.Spec;
       "Pauses under half a second belong to the passage around them."
     })
 final class SpeechCommand implements Callable<Integer> {
-
-  private static final int BLOCK = 1 << 14;
 
   @Spec private CommandSpec spec;
 
@@ -99,13 +98,11 @@ final class SpeechCommand implements Callable<Integer> {
   /** Gated loudness as it sounds in a stereo mix: mono in both channels. */
   private static double loudness(SampleSource sound, Span span, int rate) {
     LoudnessMeter meter = LoudnessMeter.forChannels(rate, 2);
-    float[][] planar = new float[2][BLOCK];
-    for (long at = span.startFrame(); at < span.endFrame(); at += BLOCK) {
-      int n = (int) Math.min(BLOCK, span.endFrame() - at);
-      sound.read(at, n, planar[0], planar[1], 0);
-      float[][] both = sound.channels() == 1 ? new float[][] {planar[0], planar[0]} : planar;
-      meter.add(both, 0, n);
-    }
+    boolean mono = sound.channels() == 1;
+    Blocks.each(
+        span,
+        sound,
+        (planar, n, at) -> meter.add(mono ? new float[][] {planar[0], planar[0]} : planar, 0, n));
     return meter.integratedLufs();
   }
 }

@@ -325,4 +325,121 @@ class CommandLineTest {
         .contains("Nobody speaks");
     assertThat(call("speech", take, "--vtt", "--json").code()).isEqualTo(2);
   }
+
+  @Test
+  void stemsDoNotFallOnTheMix() throws IOException {
+    Path saved = folder.resolve("film.hushrise");
+    assertThat(call(make("film.wav", "--save", saved.toString())).code()).isZero();
+    Answer answer =
+        call(
+            "render",
+            saved.toString(),
+            "--to",
+            folder.resolve("music.wav").toString(),
+            "--stems",
+            folder.toString());
+    assertThat(answer.code()).isEqualTo(1);
+    assertThat(answer.err()).contains("music.wav");
+    assertThat(answer.err().strip().lines()).hasSize(1);
+    assertThat(names()).containsExactly("film.hushrise", "film.wav");
+  }
+
+  private List<String> names() throws IOException {
+    try (Stream<Path> files = Files.list(folder)) {
+      return files.map(f -> f.getFileName().toString()).sorted().toList();
+    }
+  }
+
+  @Test
+  void aVoiceThatIsReachedThroughALinkIsNotDestroyedBySaving() throws IOException {
+    Path real = folder.resolve("real.wav");
+    Files.copy(DEMO.resolve("narration-1.flac"), real);
+    byte[] before = Files.readAllBytes(real);
+    Path link = Files.createSymbolicLink(folder.resolve("link.wav"), real);
+    for (String option : List.of("--save", "--to")) {
+      String other = "--save".equals(option) ? "--to" : "--save";
+      Answer answer =
+          call(
+              "make",
+              "--picture",
+              DEMO.resolve("first-ferry.mp4").toString(),
+              "--voice",
+              link + "@6",
+              "--music",
+              DEMO.resolve("harbour-tune.mp3").toString(),
+              option,
+              real.toString(),
+              other,
+              folder.resolve("--to".equals(other) ? "new.wav" : "new.hushrise").toString());
+      assertThat(answer.code()).as(option).isNotZero();
+      assertThat(answer.err()).as(option).contains("real.wav");
+      assertThat(Files.readAllBytes(real)).as(option).isEqualTo(before);
+    }
+    assertThat(names()).containsExactly("link.wav", "real.wav");
+  }
+
+  /** What lies under the voice reaches what was asked for, camera sound too. */
+  @Test
+  void everythingUnderTheVoiceReachesASeparationOfTwenty() throws IOException {
+    JsonNode film = call(make("clear.wav", "--json", "--under", "20")).json();
+    assertThat(film.get("passages")).hasSize(3);
+    for (JsonNode passage : film.get("passages")) {
+      assertThat(passage.get("separationLu").asDouble()).isGreaterThan(19.9);
+    }
+  }
+
+  @Test
+  void aNarrationThatRunsPastThePictureIsSaidAndOnlyWhatIsHeardCounts() throws IOException {
+    Answer answer =
+        call(
+            "make",
+            "--picture",
+            DEMO.resolve("first-ferry.mp4").toString(),
+            "--voice",
+            DEMO.resolve("narration-1.flac") + "@6",
+            "--voice",
+            DEMO.resolve("narration-2.flac") + "@92",
+            "--music",
+            DEMO.resolve("harbour-tune.mp3").toString(),
+            "--to",
+            folder.resolve("long.wav").toString(),
+            "--json");
+    JsonNode film = answer.json();
+    assertThat(answer.err()).contains("narration-2.flac");
+    assertThat(film.get("durationSeconds").asDouble()).isEqualTo(96);
+    for (JsonNode passage : film.get("passages")) {
+      assertThat(passage.get("separationLu").isNumber()).isTrue();
+      assertThat(passage.get("endSeconds").asDouble()).isLessThanOrEqualTo(96);
+    }
+  }
+
+  /** A real process that is told to end while it writes leaves the older file and nothing else. */
+  @Test
+  void aSignalWhileExportingLeavesTheOlderFileAndNoPart() throws Exception {
+    Path saved = folder.resolve("film.hushrise");
+    assertThat(call(make("film.wav", "--save", saved.toString())).code()).isZero();
+    Path film = Files.writeString(folder.resolve("film.webm"), "the older film");
+    Process process =
+        new ProcessBuilder(
+                Path.of(System.getProperty("java.home"), "bin", "java").toString(),
+                "--enable-native-access=ALL-UNNAMED",
+                "-cp",
+                System.getProperty("java.class.path"),
+                "hushrise.cli.HushRise",
+                "render",
+                saved.toString(),
+                "--to",
+                film.toString())
+            .redirectErrorStream(true)
+            .redirectOutput(folder.resolve("log.txt").toFile())
+            .start();
+    while (process.isAlive() && names().size() < 5) {
+      Thread.sleep(10);
+    }
+    assertThat(names()).as("it writes beside the older file").hasSizeGreaterThan(4);
+    process.destroy(); // sends TERM
+    assertThat(process.waitFor(30, java.util.concurrent.TimeUnit.SECONDS)).isTrue();
+    assertThat(names()).containsExactly("film.hushrise", "film.wav", "film.webm", "log.txt");
+    assertThat(film).hasContent("the older film");
+  }
 }

@@ -93,6 +93,12 @@ public final class CacheFolder {
     }
   }
 
+  /** What to say when something of a file went missing between making it and using it. */
+  Problem lost(String what, Path file) {
+    return new Problem(
+        "The cache lost the %s of %s while it was in use: try again.".formatted(what, file));
+  }
+
   private void makeRoom(Path newest) {
     try (Stream<Path> all = Files.list(folder)) {
       List<Path> oldestFirst =

@@ -1,6 +1,10 @@
 package hushrise.media;
 
+import static org.bytedeco.ffmpeg.global.avformat.av_read_frame;
+import static org.bytedeco.ffmpeg.global.avutil.AVERROR_EAGAIN;
+import static org.bytedeco.ffmpeg.global.avutil.AVERROR_EOF;
 import static org.bytedeco.ffmpeg.global.avutil.AV_LOG_QUIET;
+import static org.bytedeco.ffmpeg.global.avutil.AV_NOPTS_VALUE;
 import static org.bytedeco.ffmpeg.global.avutil.av_dict_free;
 import static org.bytedeco.ffmpeg.global.avutil.av_dict_set;
 import static org.bytedeco.ffmpeg.global.avutil.av_log_set_level;
@@ -11,6 +15,7 @@ import java.io.IOException;
 import java.nio.charset.StandardCharsets;
 import java.nio.file.Files;
 import java.nio.file.Path;
+import org.bytedeco.ffmpeg.avcodec.AVPacket;
 import org.bytedeco.ffmpeg.avformat.AVFormatContext;
 import org.bytedeco.ffmpeg.avutil.AVDictionary;
 import org.bytedeco.ffmpeg.global.avformat;
@@ -54,12 +59,38 @@ final class Ffmpeg {
     return context;
   }
 
+  /**
+   * Reads the next packet; false at the end of the file. The packet is the caller's to let go.
+   *
+   * @throws Problem when the file cannot be read any further, which is not its end
+   */
+  static boolean read(AVFormatContext format, AVPacket packet, Path file) {
+    int result = av_read_frame(format, packet);
+    while (result == AVERROR_EAGAIN()) {
+      result = av_read_frame(format, packet);
+    }
+    if (result < 0 && result != AVERROR_EOF()) {
+      throw new Problem(
+          "%s cannot be read to its end (%s): it may be cut short, or its disk is gone; copy it again from its source."
+              .formatted(file, textOf(result)));
+    }
+    return result >= 0;
+  }
+
+  /** Where a packet ends, in seconds of its stream's own time; 0 where it has no time. */
+  static double endOf(AVFormatContext format, AVPacket packet) {
+    return packet.pts() == AV_NOPTS_VALUE
+        ? 0
+        : (packet.pts() + packet.duration())
+            * TimeZero.seconds(format.streams(packet.stream_index()).time_base());
+  }
+
   /** The demuxers of the formats that are read. None of them follows references to other files. */
   private static final String FORMATS =
-      "wav,w64,aiff,flac,mp3,ogg,aac,mov,mp4,m4a,3gp,3g2,mj2,matroska,webm,avi,mpegts,mpeg,caf,h264,"
+      "wav,w64,aiff,flac,mp3,ogg,aac,mov,mp4,m4a,3gp,3g2,mj2,matroska,webm,avi,asf,mpegts,mpeg,caf,h264,"
           + "image2,png_pipe,jpeg_pipe";
 
-  private static void requireReadable(Path file) {
+  static void requireReadable(Path file) {
     if (!Files.exists(file)) {
       throw new Problem("There is no file %s: check its name and folder.".formatted(file));
     }

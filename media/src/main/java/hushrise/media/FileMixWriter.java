@@ -23,6 +23,8 @@ import org.bytedeco.ffmpeg.avformat.AVFormatContext;
 import org.bytedeco.ffmpeg.avformat.AVIOContext;
 import org.bytedeco.ffmpeg.avutil.AVDictionary;
 import org.bytedeco.ffmpeg.global.avformat;
+import org.slf4j.Logger;
+import org.slf4j.LoggerFactory;
 
 /**
  * Writes a mix into a file, for a film together with its picture, whose packets are copied where
@@ -30,6 +32,8 @@ import org.bytedeco.ffmpeg.global.avformat;
  * complete.
  */
 public final class FileMixWriter implements MixWriter {
+
+  private static final Logger LOG = LoggerFactory.getLogger(FileMixWriter.class);
 
   private static final int STANDARD_COMPLIANCE = 0;
 
@@ -61,7 +65,22 @@ public final class FileMixWriter implements MixWriter {
    */
   public static FileMixWriter ofFilm(Path target, OutputFormat format, Path film, int sampleRate) {
     FileMixWriter writer = new FileMixWriter(target, sampleRate);
-    return writer.begin(format, Optional.of(() -> writer.feedOf(film, format)));
+    try {
+      return writer.begin(format, Optional.of(() -> writer.feedOf(film, format)));
+    } catch (HeadRefused e) {
+      LOG.debug("{} does not take the picture of {} as it is", format, film, e);
+      FileMixWriter other = new FileMixWriter(target, sampleRate);
+      return other.begin(format, Optional.of(() -> other.encodedAnew(film, format)));
+    }
+  }
+
+  /** A container said that it takes a picture's coding, and then did not. */
+  private static final class HeadRefused extends RuntimeException {
+    private static final long serialVersionUID = 1;
+
+    HeadRefused(Throwable cause) {
+      super(cause);
+    }
   }
 
   /** A writer of a film whose picture is put together from a project's clips and encoded anew. */
@@ -80,7 +99,7 @@ public final class FileMixWriter implements MixWriter {
       check(avio_open(file, "file:" + part, AVIO_FLAG_WRITE));
       output.pb(file);
       open = true;
-      check(avformat_write_header(output, (AVDictionary) null));
+      writeHead();
       return this;
     } catch (RuntimeException e) {
       close();
@@ -88,11 +107,23 @@ public final class FileMixWriter implements MixWriter {
     }
   }
 
-  private PictureFeed feedOf(Path film, OutputFormat format) {
+  private void writeHead() {
+    int result = avformat_write_header(output, (AVDictionary) null);
+    if (result < 0 && copiesPicture()) {
+      throw new HeadRefused(new IllegalStateException(Ffmpeg.textOf(result)));
+    }
+    check(result);
+  }
+
+  private PictureFeed encodedAnew(Path film, OutputFormat format) {
     Probe.Picture found =
         Probe.of(film)
             .picture()
             .orElseThrow(() -> new Problem("%s has no picture: choose a film.".formatted(film)));
+    return new PictureRecode(film, found.rate(), output, format);
+  }
+
+  private PictureFeed feedOf(Path film, OutputFormat format) {
     AVFormatContext input = Ffmpeg.openInput(film);
     int codec;
     try {
@@ -103,9 +134,7 @@ public final class FileMixWriter implements MixWriter {
     boolean taken =
         codec != AV_CODEC_ID_NONE
             && avformat_query_codec(output.oformat(), codec, STANDARD_COMPLIANCE) == 1;
-    return taken
-        ? new PictureCopy(film, output)
-        : new PictureRecode(film, found.rate(), output, format);
+    return taken ? new PictureCopy(film, output) : encodedAnew(film, format);
   }
 
   /** Whether a picture goes along with its packets untouched. */

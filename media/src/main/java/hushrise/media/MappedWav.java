@@ -14,6 +14,9 @@ final class MappedWav implements SampleSource {
   private static final ValueLayout.OfFloat FLOAT =
       ValueLayout.JAVA_FLOAT_UNALIGNED.withOrder(ByteOrder.LITTLE_ENDIAN);
 
+  /** Under this a float counts as silence: numbers so small are slow to reckon with. */
+  private static final float NOTHING = 1e-20f;
+
   /** Working space for one reader at a time on each thread. */
   private static final ThreadLocal<short[]> SHORTS =
       ThreadLocal.withInitial(() -> new short[1 << 13]);
@@ -88,7 +91,8 @@ final class MappedWav implements SampleSource {
 
   private void readFloats(long at, int step, float[] to, int from, int until) {
     for (int i = from; i < until; i++) {
-      to[i] = data.get(FLOAT, at + (long) (i - from) * step);
+      float sample = data.get(FLOAT, at + (long) (i - from) * step);
+      to[i] = Math.abs(sample) < NOTHING ? 0 : sample;
     }
   }
 }

@@ -12,7 +12,7 @@ import hushrise.core.Problem;
 import java.nio.file.Path;
 import java.util.Locale;
 
-/** The kinds of files that can be delivered. */
+/** The kinds of files that can be exported. */
 public enum OutputFormat {
   MP4("mp4", "mp4", true, AV_CODEC_ID_AAC, 256_000),
   MOV("mov", "mov", true, AV_CODEC_ID_AAC, 256_000),

@@ -6,7 +6,6 @@ import static org.bytedeco.ffmpeg.global.avcodec.av_packet_free;
 import static org.bytedeco.ffmpeg.global.avcodec.av_packet_rescale_ts;
 import static org.bytedeco.ffmpeg.global.avcodec.av_packet_unref;
 import static org.bytedeco.ffmpeg.global.avcodec.avcodec_parameters_copy;
-import static org.bytedeco.ffmpeg.global.avformat.av_read_frame;
 import static org.bytedeco.ffmpeg.global.avformat.avformat_close_input;
 import static org.bytedeco.ffmpeg.global.avformat.avformat_new_stream;
 import static org.bytedeco.ffmpeg.global.avutil.AV_NOPTS_VALUE;
@@ -17,7 +16,8 @@ import org.bytedeco.ffmpeg.avformat.AVFormatContext;
 import org.bytedeco.ffmpeg.avformat.AVStream;
 
 /**
- * A film's picture packets, copied as they are; only their times are moved so that they begin at 0.
+ * A film's picture packets, copied as they are; only their times are counted from the film's {@link
+ * TimeZero}.
  */
 final class PictureCopy implements PictureFeed {
 
@@ -25,11 +25,15 @@ final class PictureCopy implements PictureFeed {
   private final AVStream from;
   private final AVStream to;
   private final AVPacket packet = allocated(av_packet_alloc());
-  private final long startTime;
+  private final Path film;
+  private final long zero;
+  private final double endSeconds;
+  private double reachedSeconds;
   private boolean waiting;
   private boolean ended;
 
   PictureCopy(Path film, AVFormatContext output) {
+    this.film = film;
     input = Ffmpeg.openInput(film);
     from = input.streams(Probe.pictureStream(input));
     to = allocated(avformat_new_stream(output, null));
@@ -38,7 +42,8 @@ final class PictureCopy implements PictureFeed {
     to.time_base(from.time_base());
     to.avg_frame_rate(from.avg_frame_rate());
     to.sample_aspect_ratio(from.sample_aspect_ratio());
-    startTime = from.start_time() == AV_NOPTS_VALUE ? 0 : from.start_time();
+    zero = Math.round(TimeZero.of(input) / TimeZero.seconds(from.time_base()));
+    endSeconds = Probe.endOf(input, from);
   }
 
   @Override
@@ -50,11 +55,12 @@ final class PictureCopy implements PictureFeed {
   public void writeUntil(double seconds, PacketSink sink) {
     while (!ended) {
       if (!waiting && !read()) {
+        Probe.requireWhole(film, reachedSeconds, endSeconds);
         ended = true;
         return;
       }
       if (packet.dts() != AV_NOPTS_VALUE
-          && packet.dts() * Probe.seconds(to.time_base()) > seconds) {
+          && packet.dts() * TimeZero.seconds(to.time_base()) > seconds) {
         return;
       }
       waiting = false;
@@ -64,13 +70,14 @@ final class PictureCopy implements PictureFeed {
 
   /** Reads the next picture packet and stamps it in the output's time. */
   private boolean read() {
-    while (av_read_frame(input, packet) >= 0) {
+    while (Ffmpeg.read(input, packet, film)) {
+      reachedSeconds = Math.max(reachedSeconds, Ffmpeg.endOf(input, packet));
       if (packet.stream_index() == from.index()) {
         if (packet.pts() != AV_NOPTS_VALUE) {
-          packet.pts(packet.pts() - startTime);
+          packet.pts(packet.pts() - zero);
         }
         if (packet.dts() != AV_NOPTS_VALUE) {
-          packet.dts(packet.dts() - startTime);
+          packet.dts(packet.dts() - zero);
         }
         av_packet_rescale_ts(packet, from.time_base(), to.time_base());
         packet.stream_index(to.index());

@@ -13,7 +13,6 @@ import static org.bytedeco.ffmpeg.global.avcodec.avcodec_parameters_to_context;
 import static org.bytedeco.ffmpeg.global.avcodec.avcodec_receive_frame;
 import static org.bytedeco.ffmpeg.global.avcodec.avcodec_send_packet;
 import static org.bytedeco.ffmpeg.global.avformat.AVSEEK_FLAG_BACKWARD;
-import static org.bytedeco.ffmpeg.global.avformat.av_read_frame;
 import static org.bytedeco.ffmpeg.global.avformat.av_seek_frame;
 import static org.bytedeco.ffmpeg.global.avformat.avformat_close_input;
 import static org.bytedeco.ffmpeg.global.avutil.AV_NOPTS_VALUE;
@@ -22,6 +21,7 @@ import static org.bytedeco.ffmpeg.global.avutil.av_frame_free;
 
 import hushrise.core.Problem;
 import java.nio.file.Path;
+import java.util.Optional;
 import org.bytedeco.ffmpeg.avcodec.AVCodecContext;
 import org.bytedeco.ffmpeg.avcodec.AVPacket;
 import org.bytedeco.ffmpeg.avformat.AVFormatContext;
@@ -37,9 +37,15 @@ final class PictureDecoder implements AutoCloseable {
   private final AVCodecContext codec;
   private final AVPacket packet = allocated(av_packet_alloc());
   private final AVFrame frame = allocated(av_frame_alloc());
+  private final Path file;
+  private final double zeroSeconds;
+  private final Orientation orientation;
+  private Optional<Problem> failure = Optional.empty();
   private boolean atEnd;
+  private double reachedSeconds;
 
   PictureDecoder(Path file) {
+    this.file = file;
     format = Ffmpeg.openInput(file);
     int index = Probe.pictureStream(format);
     var decoder =
@@ -53,6 +59,8 @@ final class PictureDecoder implements AutoCloseable {
                   .formatted(file));
     }
     stream = format.streams(index);
+    zeroSeconds = TimeZero.of(format);
+    orientation = Orientation.of(stream.codecpar());
     codec = allocated(avcodec_alloc_context3(decoder));
     avcodec_parameters_to_context(codec, stream.codecpar());
     codec.pkt_timebase(stream.time_base());
@@ -73,23 +81,16 @@ final class PictureDecoder implements AutoCloseable {
     return stream;
   }
 
-  /** When the first frame is shown, in the stream's own time, as seconds. */
-  double startSeconds() {
-    return stream.start_time() == AV_NOPTS_VALUE
-        ? 0
-        : stream.start_time() * Probe.seconds(stream.time_base());
+  /** How its frames have to be turned before they are looked at. */
+  Orientation orientation() {
+    return orientation;
   }
 
-  /** How long the picture says it is; {@code Double.MAX_VALUE} when it does not. */
-  double durationSeconds() {
-    return stream.duration() == AV_NOPTS_VALUE
-        ? Double.MAX_VALUE
-        : stream.duration() * Probe.seconds(stream.time_base());
-  }
-
-  /** Goes to the last frame from which decoding can begin at or before a time from the start. */
+  /**
+   * Goes to the last frame from which decoding can begin at or before a time, in seconds from zero.
+   */
   void seek(double seconds) {
-    long at = Math.round((startSeconds() + seconds) / Probe.seconds(stream.time_base()));
+    long at = Math.round((zeroSeconds + seconds) / TimeZero.seconds(stream.time_base()));
     av_seek_frame(format, stream.index(), at, AVSEEK_FLAG_BACKWARD);
     avcodec_flush_buffers(codec);
     atEnd = false;
@@ -109,7 +110,7 @@ final class PictureDecoder implements AutoCloseable {
   }
 
   private void readPacket() {
-    while (av_read_frame(format, packet) >= 0) {
+    while (readAny()) {
       boolean ours = packet.stream_index() == stream.index();
       if (ours) {
         avcodec_send_packet(codec, packet);
@@ -123,14 +124,40 @@ final class PictureDecoder implements AutoCloseable {
     atEnd = true;
   }
 
+  /** What cannot be read ends the film here; {@link #requireWhole} tells. */
+  private boolean readAny() {
+    try {
+      boolean any = Ffmpeg.read(format, packet, file);
+      reachedSeconds =
+          any ? Math.max(reachedSeconds, Ffmpeg.endOf(format, packet)) : reachedSeconds;
+      return any;
+    } catch (Problem e) {
+      failure = Optional.of(e);
+      return false;
+    }
+  }
+
+  /**
+   * Makes sure that the end that was reached is the film's own.
+   *
+   * @throws Problem when the rest of it could not be read
+   */
+  void requireWhole() {
+    failure.ifPresent(
+        e -> {
+          throw new Problem(e.getMessage(), e);
+        });
+    Probe.requireWhole(file, reachedSeconds, Probe.endOf(format, stream));
+  }
+
   AVFrame frame() {
     return frame;
   }
 
-  /** When the present frame is shown, in seconds from the picture's start. */
+  /** When the present frame is shown, in seconds from the film's {@link TimeZero}. */
   double frameSeconds() {
     long at = frame.best_effort_timestamp();
-    return at == AV_NOPTS_VALUE ? 0 : at * Probe.seconds(stream.time_base()) - startSeconds();
+    return at == AV_NOPTS_VALUE ? 0 : at * TimeZero.seconds(stream.time_base()) - zeroSeconds;
   }
 
   @Override

@@ -1,14 +1,7 @@
 package hushrise.media;
 
-import org.bytedeco.ffmpeg.avcodec.AVPacket;
-
 /** Brings a picture's packets into an output file, a stretch at a time. */
 interface PictureFeed extends AutoCloseable {
-
-  /** Takes finished packets, stamped in the output stream's own time. */
-  interface PacketSink {
-    void write(AVPacket packet);
-  }
 
   /** Whether the packets are those of the source, untouched. */
   boolean copies();

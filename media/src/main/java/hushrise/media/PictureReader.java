@@ -1,12 +1,15 @@
 package hushrise.media;
 
 import static org.bytedeco.ffmpeg.global.avutil.AV_PIX_FMT_BGRA;
+import static org.bytedeco.ffmpeg.global.avutil.av_frame_alloc;
+import static org.bytedeco.ffmpeg.global.avutil.av_frame_free;
+import static org.bytedeco.ffmpeg.global.avutil.av_frame_move_ref;
+import static org.bytedeco.ffmpeg.global.avutil.av_frame_unref;
 import static org.bytedeco.ffmpeg.global.swscale.SWS_BILINEAR;
 import static org.bytedeco.ffmpeg.global.swscale.sws_freeContext;
 import static org.bytedeco.ffmpeg.global.swscale.sws_getCachedContext;
 import static org.bytedeco.ffmpeg.global.swscale.sws_scale;
 
-import hushrise.core.time.FrameRate;
 import java.nio.file.Path;
 import java.util.Optional;
 import org.bytedeco.ffmpeg.avutil.AVFrame;
@@ -26,18 +29,20 @@ public final class PictureReader implements AutoCloseable {
   /** How far ahead it is quicker to decode on than to seek. */
   private static final double DECODE_ON_SECONDS = 1.0;
 
-  /** Frames this close before the wanted time are kept, as the film may end with one of them. */
-  private static final double KEEP_SECONDS = 0.5;
+  /** A picture that begins this little after a time counts as shown then: times are rounded. */
+  private static final double ROUNDING_SECONDS = 0.0006;
 
   private final PictureDecoder decoder;
-  private final double frameSeconds;
   private final int width;
   private final int height;
   private final BytePointer pixels;
   private final PointerPointer<BytePointer> planes;
   private final IntPointer strides;
+  private final AVFrame held = Ffmpeg.allocated(av_frame_alloc());
   private SwsContext scaler;
   private double shownFrom = Double.NaN;
+  private double shownUntil;
+  private boolean hasNext;
 
   /**
    * A picture in memory.
@@ -51,20 +56,19 @@ public final class PictureReader implements AutoCloseable {
 
   /**
    * @param file a film
-   * @param rate its frame rate
    * @param maxWidth the box's width in pixels
    * @param maxHeight the box's height in pixels
    * @throws hushrise.core.Problem when it has no picture that can be read
    */
-  public PictureReader(Path file, FrameRate rate, int maxWidth, int maxHeight) {
+  public PictureReader(Path file, int maxWidth, int maxHeight) {
     decoder = new PictureDecoder(file);
-    frameSeconds = 1 / rate.perSecond();
-    var aspect = decoder.codec().sample_aspect_ratio();
-    double stretch =
-        aspect.num() > 0 && aspect.den() > 0 ? aspect.num() / (double) aspect.den() : 1;
-    double fullWidth = decoder.codec().width() * stretch;
+    double fullWidth = decoder.codec().width() * Probe.aspectOf(decoder.stream());
     double fullHeight = decoder.codec().height();
-    double scale = Math.min(maxWidth / fullWidth, maxHeight / fullHeight);
+    boolean lying = decoder.orientation().transposed();
+    double scale =
+        Math.min(
+            maxWidth / (lying ? fullHeight : fullWidth),
+            maxHeight / (lying ? fullWidth : fullHeight));
     width = Math.max(2, (int) Math.round(fullWidth * scale));
     height = Math.max(2, (int) Math.round(fullHeight * scale));
     pixels = new BytePointer((long) width * height * 4 + 64);
@@ -73,27 +77,43 @@ public final class PictureReader implements AutoCloseable {
     strides = new IntPointer(1).put(0, width * 4);
   }
 
-  /** The picture shown at a time from the picture's start; empty where none can be decoded. */
+  /**
+   * The picture shown at a time from the film's zero: the last one that begins by then, whatever
+   * comes when after it. Before the first picture the first is given; empty where none can be
+   * decoded.
+   */
   public Optional<Picture> at(double seconds) {
-    double wanted = Math.clamp(seconds, 0, Math.max(0, decoder.durationSeconds() - frameSeconds));
-    boolean near = wanted >= shownFrom && wanted < shownFrom + DECODE_ON_SECONDS;
-    if (!near) {
-      decoder.seek(wanted);
-      shownFrom = Double.NaN;
-    } else if (wanted < shownFrom + frameSeconds * 0.999) {
+    double wanted = Math.max(0, seconds) + ROUNDING_SECONDS;
+    if (wanted >= shownFrom && wanted < shownUntil) {
       return Optional.of(copy());
     }
-    while (decoder.next()) {
-      double from = decoder.frameSeconds();
-      if (from + frameSeconds * 0.999 > wanted) {
-        shownFrom = from;
-        scale(decoder.frame());
-        return Optional.of(copy());
+    boolean near = wanted >= shownFrom && wanted < shownUntil + DECODE_ON_SECONDS;
+    if (!near) {
+      decoder.seek(Math.max(0, seconds));
+      shownFrom = Double.NaN;
+      hasNext = false;
+    }
+    boolean found = false;
+    double from = shownFrom;
+    while (hasNext || decoder.next()) {
+      hasNext = true;
+      shownUntil = decoder.frameSeconds();
+      boolean first = !found && Double.isNaN(from);
+      if (shownUntil > wanted && !first) {
+        break;
       }
-      if (wanted - from < KEEP_SECONDS) {
-        shownFrom = from;
-        scale(decoder.frame());
-      }
+      from = first ? Math.min(shownUntil, wanted) : shownUntil;
+      av_frame_unref(held);
+      av_frame_move_ref(held, decoder.frame());
+      hasNext = false;
+      found = true;
+    }
+    if (!hasNext) {
+      shownUntil = Double.MAX_VALUE;
+    }
+    if (found) {
+      scale(held);
+      shownFrom = from;
     }
     return Double.isNaN(shownFrom) ? Optional.empty() : Optional.of(copy());
   }
@@ -127,7 +147,10 @@ public final class PictureReader implements AutoCloseable {
     for (int i = 0; i < argb.length; i++) {
       argb[i] |= 0xFF000000;
     }
-    return new Picture(width, height, argb);
+    Orientation way = decoder.orientation();
+    return way.transposed()
+        ? new Picture(height, width, way.turned(argb, width, height))
+        : new Picture(width, height, way.turned(argb, width, height));
   }
 
   @Override
@@ -135,6 +158,7 @@ public final class PictureReader implements AutoCloseable {
     if (scaler != null) {
       sws_freeContext(scaler);
     }
+    av_frame_free(held);
     pixels.deallocate();
     planes.deallocate();
     strides.deallocate();

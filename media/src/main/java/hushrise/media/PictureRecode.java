@@ -1,30 +1,53 @@
 package hushrise.media;
 
+import static org.bytedeco.ffmpeg.global.avutil.AV_PIX_FMT_BGRA;
+import static org.bytedeco.ffmpeg.global.swscale.SWS_BICUBIC;
+import static org.bytedeco.ffmpeg.global.swscale.sws_freeContext;
+import static org.bytedeco.ffmpeg.global.swscale.sws_getCachedContext;
+import static org.bytedeco.ffmpeg.global.swscale.sws_scale;
+
 import hushrise.core.time.FrameRate;
 import java.nio.file.Path;
 import org.bytedeco.ffmpeg.avformat.AVFormatContext;
+import org.bytedeco.ffmpeg.avutil.AVFrame;
+import org.bytedeco.ffmpeg.swscale.SwsContext;
+import org.bytedeco.ffmpeg.swscale.SwsFilter;
+import org.bytedeco.javacpp.DoublePointer;
+import org.bytedeco.javacpp.IntPointer;
+import org.bytedeco.javacpp.PointerPointer;
 
-/** A film's picture, decoded and encoded anew, for containers that do not take its coding. */
+/**
+ * A film's picture, decoded and encoded anew, for containers that do not take its coding. Every
+ * frame keeps its own time, so that films of variable rate stay in step; one that lies on its side
+ * is turned.
+ */
 final class PictureRecode implements PictureFeed {
 
   private final PictureDecoder decoder;
   private final VideoEncoder encoder;
-  private final FrameRate rate;
+  private SwsContext scaler;
+  private int[] argb = new int[0];
   private boolean waiting;
   private boolean ended;
-  private long lastNumber = -1;
+  private long lastTick = -1;
 
   PictureRecode(Path film, FrameRate rate, AVFormatContext output, OutputFormat format) {
-    this.rate = rate;
     decoder = new PictureDecoder(film);
+    boolean lying = decoder.orientation().transposed();
+    int width = decoder.codec().width();
+    int height = decoder.codec().height();
     encoder =
         new VideoEncoder(
             output,
             format,
-            decoder.codec().width(),
-            decoder.codec().height(),
+            lying ? height : width,
+            lying ? width : height,
             rate,
-            VideoEncoder.BITS_PER_PIXEL);
+            VideoEncoder.BITS_PER_PIXEL,
+            VideoEncoder.TICKS_PER_SECOND);
+    double aspect = Probe.aspectOf(decoder.stream());
+    encoder.setAspect(lying ? 1 / aspect : aspect);
+    encoder.open();
   }
 
   @Override
@@ -36,6 +59,7 @@ final class PictureRecode implements PictureFeed {
   public void writeUntil(double seconds, PacketSink sink) {
     while (!ended) {
       if (!waiting && !decoder.next()) {
+        decoder.requireWhole();
         ended = true;
         encoder.finish(sink);
         return;
@@ -44,14 +68,61 @@ final class PictureRecode implements PictureFeed {
       if (waiting) {
         return;
       }
-      long number = Math.max(lastNumber + 1, Math.round(decoder.frameSeconds() * rate.perSecond()));
-      encoder.add(decoder.frame(), number, sink);
-      lastNumber = number;
+      long tick =
+          Math.max(
+              lastTick + 1, Math.round(decoder.frameSeconds() * VideoEncoder.TICKS_PER_SECOND));
+      encode(decoder.frame(), tick, sink);
+      lastTick = tick;
     }
+  }
+
+  private void encode(AVFrame frame, long tick, PacketSink sink) {
+    Orientation way = decoder.orientation();
+    if (way.isUpright()) {
+      encoder.add(frame, tick, sink);
+      return;
+    }
+    int width = frame.width();
+    int height = frame.height();
+    int[] turned = way.turned(pixelsOf(frame), width, height);
+    encoder.add(
+        turned, way.transposed() ? height : width, way.transposed() ? width : height, tick, sink);
+  }
+
+  private int[] pixelsOf(AVFrame frame) {
+    int width = frame.width();
+    int height = frame.height();
+    scaler =
+        sws_getCachedContext(
+            scaler,
+            width,
+            height,
+            frame.format(),
+            width,
+            height,
+            AV_PIX_FMT_BGRA,
+            SWS_BICUBIC,
+            (SwsFilter) null,
+            (SwsFilter) null,
+            (DoublePointer) null);
+    if (argb.length != width * height) {
+      argb = new int[width * height];
+    }
+    try (IntPointer pixels = new IntPointer((long) width * height + 16);
+        PointerPointer<IntPointer> planes = new PointerPointer<>(4);
+        IntPointer strides = new IntPointer(width * 4, 0, 0, 0)) {
+      planes.put(0, pixels);
+      sws_scale(scaler, frame.data(), frame.linesize(), 0, height, planes, strides);
+      pixels.get(argb, 0, argb.length);
+    }
+    return argb;
   }
 
   @Override
   public void close() {
+    if (scaler != null) {
+      sws_freeContext(scaler);
+    }
     encoder.close();
     decoder.close();
   }

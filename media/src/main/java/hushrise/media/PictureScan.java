@@ -8,9 +8,9 @@ import static org.bytedeco.ffmpeg.global.swscale.sws_scale;
 
 import hushrise.core.picture.PictureFacts;
 import hushrise.core.picture.PictureWatcher;
-import hushrise.core.project.Media;
-import hushrise.core.project.MediaKind;
 import hushrise.core.project.Project;
+import hushrise.core.project.media.Media;
+import hushrise.core.project.media.MediaKind;
 import hushrise.core.sound.Progress;
 import org.bytedeco.ffmpeg.avutil.AVFrame;
 import org.bytedeco.ffmpeg.swscale.SwsContext;

@@ -1,11 +1,11 @@
 package hushrise.media;
 
 import hushrise.core.Problem;
-import hushrise.core.project.Clip;
-import hushrise.core.project.Media;
-import hushrise.core.project.MediaKind;
 import hushrise.core.project.Project;
-import hushrise.core.project.TrackKind;
+import hushrise.core.project.media.Media;
+import hushrise.core.project.media.MediaKind;
+import hushrise.core.project.media.TrackKind;
+import hushrise.core.project.timeline.Clip;
 import hushrise.core.time.FrameRate;
 import java.nio.file.Path;
 import java.util.Arrays;
@@ -108,8 +108,7 @@ final class PictureSequence implements PictureFeed {
   }
 
   private PictureReader readerOf(Media media) {
-    return readers.computeIfAbsent(
-        media.file(), f -> new PictureReader(f, media.pictureRate().orElse(rate), width, height));
+    return readers.computeIfAbsent(media.file(), f -> new PictureReader(f, width, height));
   }
 
   private void place(PictureReader.Picture picture) {

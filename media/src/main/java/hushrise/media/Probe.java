@@ -10,15 +10,18 @@ import static org.bytedeco.ffmpeg.global.avutil.AVMEDIA_TYPE_AUDIO;
 import static org.bytedeco.ffmpeg.global.avutil.AVMEDIA_TYPE_VIDEO;
 import static org.bytedeco.ffmpeg.global.avutil.AV_NOPTS_VALUE;
 import static org.bytedeco.ffmpeg.global.avutil.AV_TIME_BASE;
+import static org.bytedeco.ffmpeg.global.avutil.av_dict_get;
 
 import hushrise.core.Problem;
 import hushrise.core.time.FrameRate;
 import java.nio.file.Path;
 import java.util.Optional;
+import java.util.OptionalDouble;
 import java.util.Set;
 import org.bytedeco.ffmpeg.avcodec.AVCodec;
 import org.bytedeco.ffmpeg.avformat.AVFormatContext;
 import org.bytedeco.ffmpeg.avformat.AVStream;
+import org.bytedeco.ffmpeg.avutil.AVDictionaryEntry;
 import org.bytedeco.ffmpeg.avutil.AVRational;
 
 /**
@@ -30,6 +33,12 @@ import org.bytedeco.ffmpeg.avutil.AVRational;
  * @param picture its first or best picture stream; cover pictures do not count
  */
 public record Probe(Path file, double seconds, Optional<Sound> sound, Optional<Picture> picture) {
+
+  /** A rate this much over the average is no rate of pictures. */
+  private static final double MOST_OVER_AVERAGE = 1.5;
+
+  /** How much may be missing at the end before a film counts as cut short, in seconds. */
+  private static final double LEAST_MISSING = 0.5;
 
   private static final Set<String> STILL_CODECS = Set.of("png", "mjpeg", "webp", "bmp", "tiff");
 
@@ -46,10 +55,10 @@ public record Probe(Path file, double seconds, Optional<Sound> sound, Optional<P
    * A picture stream.
    *
    * @param codec FFmpeg's name for it
-   * @param width in pixels
-   * @param height in pixels
+   * @param width in pixels, as it is shown
+   * @param height in pixels, as it is shown
    * @param rate frames per second
-   * @param seconds how long the picture is
+   * @param seconds where the picture ends, counted from the file’s {@link TimeZero}
    */
   public record Picture(String codec, int width, int height, FrameRate rate, double seconds) {}
 
@@ -63,7 +72,7 @@ public record Probe(Path file, double seconds, Optional<Sound> sound, Optional<P
     try {
       double seconds =
           context.duration() == AV_NOPTS_VALUE ? 0 : context.duration() / (double) AV_TIME_BASE;
-      Probe probe = new Probe(file, seconds, soundOf(context), pictureOf(context, seconds));
+      Probe probe = new Probe(file, seconds, soundOf(context), pictureOf(context));
       if (probe.sound.isEmpty() && probe.picture.isEmpty()) {
         throw new Problem(
             "%s holds neither sound nor picture: choose another file.".formatted(file));
@@ -109,34 +118,97 @@ public record Probe(Path file, double seconds, Optional<Sound> sound, Optional<P
             codec.ch_layout().nb_channels()));
   }
 
-  private static Optional<Picture> pictureOf(AVFormatContext context, double containerSeconds) {
+  private static Optional<Picture> pictureOf(AVFormatContext context) {
     int index = pictureStream(context);
     if (index < 0) {
       return Optional.empty();
     }
     AVStream stream = context.streams(index);
     var codec = stream.codecpar();
-    double seconds =
-        stream.duration() == AV_NOPTS_VALUE
-            ? containerSeconds
-            : stream.duration() * seconds(stream.time_base());
+    double aspect = aspectOf(stream);
+    int width = (int) Math.round(codec.width() * aspect);
+    boolean lying = Orientation.of(codec).transposed();
     return Optional.of(
         new Picture(
             avcodec_get_name(codec.codec_id()).getString(),
-            codec.width(),
-            codec.height(),
+            lying ? codec.height() : width,
+            lying ? width : codec.height(),
             rateOf(context, stream),
-            seconds));
+            Math.max(0, endOf(context, stream) - TimeZero.of(context))));
   }
 
-  private static FrameRate rateOf(AVFormatContext context, AVStream stream) {
+  /** How much wider than high a stream's pixels are shown. */
+  static double aspectOf(AVStream stream) {
+    AVRational ofStream = stream.sample_aspect_ratio();
+    AVRational aspect = ofStream.num() > 0 ? ofStream : stream.codecpar().sample_aspect_ratio();
+    return aspect.num() > 0 && aspect.den() > 0 ? aspect.num() / (double) aspect.den() : 1;
+  }
+
+  /** Where a picture ends, in seconds of its own time. */
+  static double endOf(AVFormatContext context, AVStream stream) {
+    double start =
+        stream.start_time() == AV_NOPTS_VALUE
+            ? 0
+            : stream.start_time() * TimeZero.seconds(stream.time_base());
+    if (stream.duration() != AV_NOPTS_VALUE) {
+      return start + stream.duration() * TimeZero.seconds(stream.time_base());
+    }
+    OptionalDouble tagged = taggedEnd(stream);
+    if (tagged.isPresent()) {
+      return tagged.getAsDouble();
+    }
+    double begin =
+        context.start_time() == AV_NOPTS_VALUE ? 0 : context.start_time() / (double) AV_TIME_BASE;
+    return context.duration() == AV_NOPTS_VALUE
+        ? start
+        : begin + context.duration() / (double) AV_TIME_BASE;
+  }
+
+  /**
+   * Refuses a film whose pictures end before the film says they do.
+   *
+   * @param reached where they end, in seconds of the stream's own time
+   * @param end where the film says they do
+   */
+  static void requireWhole(Path film, double reached, double end) {
+    if (end - reached > Math.max(LEAST_MISSING, end * 0.02)) {
+      throw new Problem(
+          "The picture of %s is cut short: it should last %.1f s and ends after %.1f s; copy the film again from its source."
+              .formatted(film, end, reached));
+    }
+  }
+
+  /** Matroska says where a stream ends in a tag such as {@code 00:01:36.040000000}. */
+  private static OptionalDouble taggedEnd(AVStream stream) {
+    AVDictionaryEntry entry = av_dict_get(stream.metadata(), "DURATION", null, 0);
+    String tag = entry == null || entry.isNull() ? "" : entry.value().getString();
+    if (!tag.matches("\\d+:\\d\\d:\\d\\d(\\.\\d+)?")) {
+      return OptionalDouble.empty();
+    }
+    String[] parts = tag.split(":", -1);
+    return OptionalDouble.of(
+        Integer.parseInt(parts[0]) * 3600.0
+            + Integer.parseInt(parts[1]) * 60.0
+            + Double.parseDouble(parts[2]));
+  }
+
+  /**
+   * A picture's frames in a second. Where frames come at no steady rate, their average: the rate
+   * that a file then states may be that of its clock.
+   */
+  static FrameRate rateOf(AVFormatContext context, AVStream stream) {
     AVRational rate = av_guess_frame_rate(context, stream, null);
-    return rate.num() < 1 || rate.den() < 1
-        ? FrameRate.DEFAULT
-        : new FrameRate(rate.num(), rate.den());
-  }
-
-  static double seconds(AVRational timeBase) {
-    return timeBase.num() / (double) timeBase.den();
+    AVRational average = stream.avg_frame_rate();
+    boolean hasAverage = average.num() > 0 && average.den() > 0;
+    boolean hasRate = rate.num() > 0 && rate.den() > 0;
+    if (!hasRate && !hasAverage) {
+      return FrameRate.DEFAULT;
+    }
+    boolean unsteady =
+        hasAverage
+            && hasRate
+            && TimeZero.seconds(rate) > MOST_OVER_AVERAGE * TimeZero.seconds(average);
+    AVRational taken = !hasRate || unsteady ? average : rate;
+    return new FrameRate(taken.num(), taken.den());
   }
 }

@@ -44,7 +44,7 @@ public final class SileroModel implements SpeechModel {
   private static final int SHORTEST_LANE = 120;
   private static final int SETTLING = 32;
 
-  private final OrtEnvironment environment = OrtEnvironment.getEnvironment();
+  private final OrtEnvironment environment = quietEnvironment();
   private final OrtSession session;
 
   /**
@@ -71,11 +71,26 @@ public final class SileroModel implements SpeechModel {
       options.setInterOpNumThreads(1);
       session = environment.createSession(model, options);
     } catch (OrtException e) {
-      throw new Problem(
-          "The speech model cannot be used on this machine (%s): place hushes by hand, or bring passages as WebVTT."
-              .formatted(e.getMessage()),
-          e);
+      throw unusable(e);
     }
+  }
+
+  /** The runtime, which is to keep nothing about whoever runs it. */
+  private static OrtEnvironment quietEnvironment() {
+    OrtEnvironment made = OrtEnvironment.getEnvironment();
+    try {
+      made.setTelemetry(false);
+      return made;
+    } catch (OrtException e) {
+      throw unusable(e);
+    }
+  }
+
+  private static Problem unusable(OrtException e) {
+    return new Problem(
+        "The speech model cannot be used on this machine (%s): place hushes by hand, or bring passages as WebVTT."
+            .formatted(e.getMessage()),
+        e);
   }
 
   private static byte[] resource() {

@@ -4,8 +4,8 @@ import hushrise.core.fit.Song;
 import hushrise.core.fit.SongAnalysis;
 import hushrise.core.fit.SongAnalyzer;
 import hushrise.core.fit.Songs;
-import hushrise.core.project.Media;
 import hushrise.core.project.Project;
+import hushrise.core.project.media.Media;
 import hushrise.core.sound.Progress;
 import hushrise.core.sound.SampleSource;
 import java.nio.file.Path;
@@ -18,7 +18,13 @@ public final class SongStore implements Songs {
 
   private final MediaStore media;
   private final FoundFile<SongAnalysis> found;
-  private final Map<Path, Song> known = new ConcurrentHashMap<>();
+  private static final long KEPT = 200;
+
+  private final Loading<FileIdentity, Song> known = new Loading<>(KEPT);
+  private final Map<Path, Known> latest = new ConcurrentHashMap<>();
+
+  /** A song, and of which file it is. */
+  private record Known(FileIdentity file, Song song) {}
 
   public SongStore(MediaStore media, CacheFolder cache) {
     this.media = media;
@@ -27,7 +33,11 @@ public final class SongStore implements Songs {
 
   @Override
   public Optional<Song> song(Media item) {
-    return Optional.ofNullable(known.get(item.file()));
+    Known there = latest.get(item.file());
+    return there != null
+            && FileIdentity.ifThere(item.file()).filter(there.file()::equals).isPresent()
+        ? Optional.of(there.song())
+        : Optional.empty();
   }
 
   /**
@@ -37,12 +47,16 @@ public final class SongStore implements Songs {
    * @throws Problem when it is shorter than a second, silent, or cannot be read
    */
   public Song listen(Media item, Progress progress) {
-    Song song = known.get(item.file());
-    if (song == null) {
-      SampleSource sound = media.open(item.file(), Project.DEFAULT_SAMPLE_RATE, progress);
-      song = new Song(analysis(item, sound, progress), sound);
-      known.put(item.file(), song);
-    }
+    FileIdentity file = FileIdentity.of(item.file());
+    Song song =
+        known.get(
+            file,
+            progress,
+            p -> {
+              SampleSource sound = media.open(item.file(), Project.DEFAULT_SAMPLE_RATE, p);
+              return new Song(analysis(item, sound, p), sound);
+            });
+    latest.put(item.file(), new Known(file, song));
     return song;
   }
 

@@ -51,11 +51,6 @@ final class SoundEncoder implements AutoCloseable {
 
   private static final int FREE_FRAME_SIZE = 4096;
 
-  /** Takes finished packets, stamped in the stream's own time. */
-  interface PacketSink {
-    void write(AVPacket packet);
-  }
-
   private final AVCodecContext codec;
   private final AVStream stream;
   private final SwrContext converter = new SwrContext(null);

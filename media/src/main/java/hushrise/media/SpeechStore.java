@@ -1,7 +1,7 @@
 package hushrise.media;
 
-import hushrise.core.project.Media;
 import hushrise.core.project.Project;
+import hushrise.core.project.media.Media;
 import hushrise.core.sound.Progress;
 import hushrise.core.sound.SampleSource;
 import hushrise.core.speech.SpeechFinder;
@@ -47,7 +47,7 @@ public final class SpeechStore {
 
   /** As {@link #listen(Media, Progress)}, for a file that is open. */
   public List<Span> listen(Path file, SampleSource sound, Progress progress) {
-    String key = media.key(file.toAbsolutePath().normalize());
+    String key = media.key(file);
     return found
         .read(key)
         .map(Found::spans)

@@ -16,6 +16,7 @@ import static org.bytedeco.ffmpeg.global.avformat.AVFMT_GLOBALHEADER;
 import static org.bytedeco.ffmpeg.global.avformat.avformat_new_stream;
 import static org.bytedeco.ffmpeg.global.avutil.AV_PIX_FMT_BGRA;
 import static org.bytedeco.ffmpeg.global.avutil.AV_PIX_FMT_YUV420P;
+import static org.bytedeco.ffmpeg.global.avutil.av_d2q;
 import static org.bytedeco.ffmpeg.global.avutil.av_dict_free;
 import static org.bytedeco.ffmpeg.global.avutil.av_dict_set;
 import static org.bytedeco.ffmpeg.global.avutil.av_frame_alloc;
@@ -36,6 +37,7 @@ import org.bytedeco.ffmpeg.avformat.AVFormatContext;
 import org.bytedeco.ffmpeg.avformat.AVStream;
 import org.bytedeco.ffmpeg.avutil.AVDictionary;
 import org.bytedeco.ffmpeg.avutil.AVFrame;
+import org.bytedeco.ffmpeg.avutil.AVRational;
 import org.bytedeco.ffmpeg.swscale.SwsContext;
 import org.bytedeco.ffmpeg.swscale.SwsFilter;
 import org.bytedeco.javacpp.BytePointer;
@@ -49,8 +51,14 @@ final class VideoEncoder implements AutoCloseable {
   /** What a drawn or filmed picture needs to look untouched, roughly. */
   static final double BITS_PER_PIXEL = 0.12;
 
+  /** The clock of pictures that each have a time of their own. */
+  static final int TICKS_PER_SECOND = 90_000;
+
   private final AVCodecContext codec;
+  private final AVCodec encoder;
   private final AVStream stream;
+  private final boolean vp9;
+  private final boolean steady;
   private final AVFrame frame = allocated(av_frame_alloc());
   private final AVPacket packet = allocated(av_packet_alloc());
   private SwsContext scaler;
@@ -62,19 +70,50 @@ final class VideoEncoder implements AutoCloseable {
       int height,
       FrameRate rate,
       double bitsPerPixel) {
-    boolean vp9 = format == OutputFormat.WEBM;
-    AVCodec encoder = avcodec_find_encoder_by_name(vp9 ? "libvpx-vp9" : "libopenh264");
+    this(output, format, width, height, rate, bitsPerPixel, 0);
+    open();
+  }
+
+  /**
+   * An encoder that is opened once everything has been set.
+   *
+   * @param ticksPerSecond the clock of its pictures' times; 0: they are numbered at the rate
+   */
+  VideoEncoder(
+      AVFormatContext output,
+      OutputFormat format,
+      int width,
+      int height,
+      FrameRate rate,
+      double bitsPerPixel,
+      int ticksPerSecond) {
+    vp9 = format == OutputFormat.WEBM;
+    steady = ticksPerSecond == 0;
+    encoder = avcodec_find_encoder_by_name(vp9 ? "libvpx-vp9" : "libopenh264");
     codec = allocated(avcodec_alloc_context3(encoder));
     codec.width(width / 2 * 2);
     codec.height(height / 2 * 2);
     codec.pix_fmt(AV_PIX_FMT_YUV420P);
-    codec.time_base(av_make_q(rate.denominator(), rate.numerator()));
+    codec.time_base(
+        steady ? av_make_q(rate.denominator(), rate.numerator()) : av_make_q(1, ticksPerSecond));
     codec.framerate(av_make_q(rate.numerator(), rate.denominator()));
     codec.bit_rate(Math.max(100_000, Math.round(width * height * rate.perSecond() * bitsPerPixel)));
     codec.gop_size((int) Math.round(rate.perSecond() * 2));
     if ((output.oformat().flags() & AVFMT_GLOBALHEADER) != 0) {
       codec.flags(codec.flags() | AV_CODEC_FLAG_GLOBAL_HEADER);
     }
+    stream = allocated(avformat_new_stream(output, null));
+  }
+
+  /** Says how much wider than high its pixels are shown. */
+  void setAspect(double aspect) {
+    AVRational ratio = av_d2q(aspect, 10_000);
+    codec.sample_aspect_ratio(ratio);
+    stream.sample_aspect_ratio(ratio);
+  }
+
+  /** Opens it; before anything is encoded. */
+  void open() {
     AVDictionary options = new AVDictionary();
     if (vp9) {
       av_dict_set(options, "deadline", "realtime", 0);
@@ -87,7 +126,6 @@ final class VideoEncoder implements AutoCloseable {
       throw new IllegalStateException(
           "The picture encoder could not be set up: " + Ffmpeg.textOf(result));
     }
-    stream = allocated(avformat_new_stream(output, null));
     stream.time_base(codec.time_base());
     stream.avg_frame_rate(codec.framerate());
     avcodec_parameters_from_context(stream.codecpar(), codec);
@@ -97,15 +135,15 @@ final class VideoEncoder implements AutoCloseable {
     av_frame_get_buffer(frame, 0);
   }
 
-  /** Encodes a decoded picture as picture frame number {@code number}. */
-  void add(AVFrame picture, long number, PictureFeed.PacketSink sink) {
+  /** Encodes a decoded picture at a place: its number, or its time in ticks. */
+  void add(AVFrame picture, long number, PacketSink sink) {
     scaleFrom(
         picture.width(), picture.height(), picture.format(), picture.data(), picture.linesize());
     send(number, sink);
   }
 
-  /** Encodes rows of {@code 0xFFRRGGBB} pixels as picture frame number {@code number}. */
-  void add(int[] argb, int width, int height, long number, PictureFeed.PacketSink sink) {
+  /** Encodes rows of {@code 0xFFRRGGBB} pixels at a place: their number, or their time in ticks. */
+  void add(int[] argb, int width, int height, long number, PacketSink sink) {
     try (IntPointer pixels = new IntPointer(argb);
         PointerPointer<BytePointer> planes = new PointerPointer<>(4);
         IntPointer strides = new IntPointer(width * 4, 0, 0, 0)) {
@@ -135,21 +173,21 @@ final class VideoEncoder implements AutoCloseable {
         scaler, new PointerPointer<>(planes), strides, 0, height, frame.data(), frame.linesize());
   }
 
-  private void send(long number, PictureFeed.PacketSink sink) {
+  private void send(long number, PacketSink sink) {
     frame.pts(number);
     avcodec_send_frame(codec, frame);
     receive(sink);
   }
 
-  void finish(PictureFeed.PacketSink sink) {
+  void finish(PacketSink sink) {
     avcodec_send_frame(codec, null);
     receive(sink);
   }
 
-  private void receive(PictureFeed.PacketSink sink) {
+  private void receive(PacketSink sink) {
     while (avcodec_receive_packet(codec, packet) >= 0) {
       packet.stream_index(stream.index());
-      packet.duration(1);
+      packet.duration(steady ? 1 : 0);
       av_packet_rescale_ts(packet, codec.time_base(), stream.time_base());
       sink.write(packet);
     }

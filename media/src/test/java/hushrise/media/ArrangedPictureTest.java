@@ -8,10 +8,10 @@ import hushrise.core.edit.Placement;
 import hushrise.core.fit.Song;
 import hushrise.core.fit.Songs;
 import hushrise.core.picture.PictureFacts;
-import hushrise.core.project.Clip;
-import hushrise.core.project.Media;
-import hushrise.core.project.MediaKind;
 import hushrise.core.project.Project;
+import hushrise.core.project.media.Media;
+import hushrise.core.project.media.MediaKind;
+import hushrise.core.project.timeline.Clip;
 import hushrise.core.sound.Progress;
 import hushrise.core.time.FrameRate;
 import java.awt.image.BufferedImage;
@@ -54,7 +54,7 @@ class ArrangedPictureTest extends MediaTestCase {
   }
 
   private static int greyAt(Path file, double seconds) {
-    try (PictureReader reader = new PictureReader(file, new FrameRate(25, 1), 96, 64)) {
+    try (PictureReader reader = new PictureReader(file, 96, 64)) {
       return reader.at(seconds).orElseThrow().argb()[96 * 32 + 48] & 0xFF;
     }
   }
@@ -81,8 +81,7 @@ class ArrangedPictureTest extends MediaTestCase {
     project = ClipEdits.trimStart(project, shown.id(), RATE);
     assertThat(project.lengthFrames()).isEqualTo(9L * RATE);
     Path out = folder.resolve("out.mp4");
-    Deliverer.Result result =
-        Deliverer.deliver(project, store, out, OutputFormat.MP4, Progress.NONE);
+    Exporter.Result result = Exporter.export(project, store, out, OutputFormat.MP4, Progress.NONE);
     assertThat(result.pictureCopied()).isFalse();
     assertThat(Probe.of(out).picture().orElseThrow().seconds()).isCloseTo(9, within(0.05));
     assertThat(greyAt(out, 0.5)).as("before the first clip").isCloseTo(0, within(4));

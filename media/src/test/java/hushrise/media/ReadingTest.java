@@ -5,8 +5,8 @@ import static org.assertj.core.api.Assertions.assertThatThrownBy;
 import static org.assertj.core.api.Assertions.within;
 
 import hushrise.core.Problem;
-import hushrise.core.project.Media;
-import hushrise.core.project.MediaKind;
+import hushrise.core.project.media.Media;
+import hushrise.core.project.media.MediaKind;
 import hushrise.core.sound.Peaks;
 import hushrise.core.sound.Progress;
 import hushrise.core.sound.SampleSource;
@@ -180,12 +180,12 @@ class ReadingTest extends MediaTestCase {
   @Test
   void peaksComeFromTheCacheAndFitTheSound() {
     Path file = tone("t.flac", "flac", 48_000, "stereo");
-    Peaks peaks = store.peaks(file, RATE);
+    Peaks peaks = store.peaks(file);
     float[] found = new float[3];
     peaks.over(10_000, 60_000, found);
     assertThat((double) found[1]).isCloseTo(AMPLITUDE, within(0.01));
     assertThat((double) found[2]).isCloseTo(AMPLITUDE * Math.sqrt(0.5), within(0.01));
-    assertThat(freshStore().peaks(file, RATE).lengthFrames()).isEqualTo(peaks.lengthFrames());
+    assertThat(freshStore().peaks(file).lengthFrames()).isEqualTo(peaks.lengthFrames());
   }
 
   @Test
@@ -213,7 +213,7 @@ class ReadingTest extends MediaTestCase {
   @Test
   void everyPictureIsFoundAtItsTime() {
     Path file = film("film.mp4", OutputFormat.MP4, 75, false);
-    try (PictureReader reader = new PictureReader(file, new FrameRate(25, 1), 96, 64)) {
+    try (PictureReader reader = new PictureReader(file, 96, 64)) {
       for (int number : new int[] {0, 1, 2, 30, 31, 5, 74, 60, 12, 73}) {
         PictureReader.Picture picture = reader.at(number / 25.0 + 0.01).orElseThrow();
         int grey = picture.argb()[96 * 32 + 48] & 0xFF;

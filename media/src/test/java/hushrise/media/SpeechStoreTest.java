@@ -10,8 +10,8 @@ import static org.mockito.Mockito.verify;
 import static org.mockito.Mockito.when;
 
 import hushrise.core.Problem;
-import hushrise.core.project.Media;
-import hushrise.core.project.MediaKind;
+import hushrise.core.project.media.Media;
+import hushrise.core.project.media.MediaKind;
 import hushrise.core.sound.Progress;
 import hushrise.core.speech.SpeechModel;
 import hushrise.core.time.Span;

@@ -12,9 +12,9 @@ import static org.bytedeco.ffmpeg.global.avformat.avformat_close_input;
 import hushrise.core.Problem;
 import hushrise.core.edit.Placement;
 import hushrise.core.fit.Songs;
-import hushrise.core.project.Media;
-import hushrise.core.project.MediaKind;
 import hushrise.core.project.Project;
+import hushrise.core.project.media.Media;
+import hushrise.core.project.media.MediaKind;
 import hushrise.core.sound.Progress;
 import hushrise.core.sound.SampleSource;
 import java.io.IOException;
@@ -61,7 +61,7 @@ class WritingTest extends MediaTestCase {
   @EnumSource(
       mode = EnumSource.Mode.EXCLUDE,
       names = {"MP4", "MOV", "MKV", "WEBM"})
-  void aMixComesBackAsItWasDelivered(OutputFormat format) {
+  void aMixComesBackAsItWasExported(OutputFormat format) {
     Path file = folder.resolve("mix." + format.ending());
     float[] left = sine(1_000, 0.5, 3 * RATE + 17);
     float[] right = sine(500, 0.25, 3 * RATE + 17);
@@ -96,8 +96,8 @@ class WritingTest extends MediaTestCase {
     Path film = film("film.mp4", OutputFormat.MP4, 100, true);
     Project project = project(film, tone("tone.wav", 3));
     Path out = folder.resolve(name);
-    Deliverer.Result result =
-        Deliverer.deliver(project, store, out, OutputFormat.of(out), Progress.NONE);
+    Exporter.Result result =
+        Exporter.export(project, store, out, OutputFormat.of(out), Progress.NONE);
     assertThat(result.pictureCopied()).isTrue();
     assertThat(picturePackets(out)).hasSize(100).isEqualTo(picturePackets(film));
     Probe probe = Probe.of(out);
@@ -129,22 +129,21 @@ class WritingTest extends MediaTestCase {
   void aContainerThatDoesNotTakeThePictureGetsItEncodedAnewAndSaysSo() {
     Path film = film("film.mp4", OutputFormat.MP4, 50, false);
     Path out = folder.resolve("out.webm");
-    Deliverer.Result result =
-        Deliverer.deliver(
+    Exporter.Result result =
+        Exporter.export(
             project(film, tone("tone.wav", 3)), store, out, OutputFormat.WEBM, Progress.NONE);
     assertThat(result.pictureCopied()).isFalse();
     Probe probe = Probe.of(out);
     assertThat(probe.picture().orElseThrow().codec()).isEqualTo("vp9");
     assertThat(probe.sound().orElseThrow().codec()).isEqualTo("opus");
-    try (PictureReader reader =
-        new PictureReader(out, probe.picture().orElseThrow().rate(), 96, 64)) {
+    try (PictureReader reader = new PictureReader(out, 96, 64)) {
       assertThat(reader.at(1.01).orElseThrow().argb()[3_000] & 0xFF)
           .isCloseTo(greyOf(25), within(6));
     }
   }
 
   @Test
-  void theDeliveredSoundIsTheMixAndBeginsWithThePicture() {
+  void theExportedSoundIsTheMixAndBeginsWithThePicture() {
     Path film = film("film.mp4", OutputFormat.MP4, 100, false);
     Path music = folder.resolve("click.wav");
     float[] click = new float[4 * RATE];
@@ -159,10 +158,10 @@ class WritingTest extends MediaTestCase {
                 t ->
                     t.withClips(
                         t.clips().stream()
-                            .map(c -> c.withFadeOut(hushrise.core.project.Fade.NONE))
+                            .map(c -> c.withFadeOut(hushrise.core.project.timeline.Fade.NONE))
                             .toList()));
     Path out = folder.resolve("out.mp4");
-    Deliverer.deliver(project, store, out, OutputFormat.MP4, Progress.NONE);
+    Exporter.export(project, store, out, OutputFormat.MP4, Progress.NONE);
     float[] sound = read(open(out), 0, 4 * RATE);
     int loudest = 0;
     for (int i = 0; i < sound.length; i++) {
@@ -177,7 +176,7 @@ class WritingTest extends MediaTestCase {
     Path out = Files.writeString(folder.resolve("out.mp4"), "the old film");
     assertThatThrownBy(
             () ->
-                Deliverer.deliver(
+                Exporter.export(
                     project,
                     store,
                     out,
@@ -196,15 +195,14 @@ class WritingTest extends MediaTestCase {
   void anOutputThatIsAnInputIsRefused() {
     Path film = film("film.mp4", OutputFormat.MP4, 25, false);
     Project project = project(film, tone("tone.wav", 2));
-    assertThatThrownBy(
-            () -> Deliverer.deliver(project, store, film, OutputFormat.MP4, Progress.NONE))
+    assertThatThrownBy(() -> Exporter.export(project, store, film, OutputFormat.MP4, Progress.NONE))
         .isInstanceOf(Problem.class)
         .hasMessageContaining(film.toString())
         .hasMessageContaining("choose another name");
     Path linked = folder.resolve("link.mp4");
     assertThat(link(linked, film)).isTrue();
     assertThatThrownBy(
-            () -> Deliverer.deliver(project, store, linked, OutputFormat.MP4, Progress.NONE))
+            () -> Exporter.export(project, store, linked, OutputFormat.MP4, Progress.NONE))
         .isInstanceOf(Problem.class);
     assertThat(Probe.of(film).picture()).isPresent();
   }
@@ -218,7 +216,7 @@ class WritingTest extends MediaTestCase {
   }
 
   @Test
-  void whatCannotBeDeliveredIsSaidInWords() {
+  void whatCannotBeExportedIsSaidInWords() {
     Project noPicture =
         Placement.add(
             Project.empty("p"),
@@ -236,7 +234,7 @@ class WritingTest extends MediaTestCase {
 
   private void assertProblem(Project project, Path out, String words) {
     assertThatThrownBy(
-            () -> Deliverer.deliver(project, store, out, OutputFormat.of(out), Progress.NONE))
+            () -> Exporter.export(project, store, out, OutputFormat.of(out), Progress.NONE))
         .isInstanceOf(Problem.class)
         .hasMessageContaining(words);
     assertThat(out).doesNotExist();

@@ -1,7 +1,7 @@
 package hushrise.core.ear;
 
-import hushrise.core.project.Keyframe;
-import hushrise.core.project.LevelLine;
+import hushrise.core.project.level.Keyframe;
+import hushrise.core.project.level.LevelLine;
 import java.util.ArrayList;
 import java.util.List;
 

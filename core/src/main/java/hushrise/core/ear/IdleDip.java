@@ -2,9 +2,9 @@ package hushrise.core.ear;
 
 import hushrise.core.ear.Finding.Remedy;
 import hushrise.core.edit.KeyframeEdits;
-import hushrise.core.project.Keyframe;
 import hushrise.core.project.Project;
-import hushrise.core.project.Track;
+import hushrise.core.project.level.Keyframe;
+import hushrise.core.project.timeline.Track;
 import hushrise.core.speech.Passages;
 import hushrise.core.time.Span;
 import java.util.ArrayList;

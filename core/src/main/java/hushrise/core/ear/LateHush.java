@@ -2,10 +2,10 @@ package hushrise.core.ear;
 
 import hushrise.core.ear.Finding.Remedy;
 import hushrise.core.edit.HushEdits;
-import hushrise.core.project.Hush;
 import hushrise.core.project.Project;
-import hushrise.core.project.Track;
-import hushrise.core.project.Turn;
+import hushrise.core.project.level.Hush;
+import hushrise.core.project.level.Turn;
+import hushrise.core.project.timeline.Track;
 import hushrise.core.speech.Passages;
 import hushrise.core.time.Span;
 import java.util.ArrayList;

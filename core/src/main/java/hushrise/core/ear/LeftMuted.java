@@ -2,8 +2,8 @@ package hushrise.core.ear;
 
 import hushrise.core.ear.Finding.Remedy;
 import hushrise.core.project.Project;
-import hushrise.core.project.Track;
-import hushrise.core.project.TrackKind;
+import hushrise.core.project.media.TrackKind;
+import hushrise.core.project.timeline.Track;
 import hushrise.core.time.Span;
 import java.util.List;
 

@@ -2,10 +2,10 @@ package hushrise.core.ear;
 
 import hushrise.core.edit.FadeEdits;
 import hushrise.core.loudness.GatedLoudness;
-import hushrise.core.project.Clip;
 import hushrise.core.project.Project;
-import hushrise.core.project.Track;
-import hushrise.core.project.TrackKind;
+import hushrise.core.project.media.TrackKind;
+import hushrise.core.project.timeline.Clip;
+import hushrise.core.project.timeline.Track;
 import hushrise.core.separation.EnergySteps;
 import java.util.Comparator;
 import java.util.Optional;

@@ -2,9 +2,9 @@ package hushrise.core.ear;
 
 import hushrise.core.ear.Finding.Remedy;
 import hushrise.core.fit.Fits;
-import hushrise.core.project.Clip;
-import hushrise.core.project.FitMode;
 import hushrise.core.project.Project;
+import hushrise.core.project.timeline.Clip;
+import hushrise.core.project.timeline.FitMode;
 import hushrise.core.time.Span;
 import java.util.ArrayList;
 import java.util.List;

@@ -2,11 +2,11 @@ package hushrise.core.ear;
 
 import hushrise.core.ear.Finding.Remedy;
 import hushrise.core.edit.ShelfEdits;
-import hushrise.core.project.Clip;
-import hushrise.core.project.Media;
-import hushrise.core.project.MediaKind;
 import hushrise.core.project.Project;
-import hushrise.core.project.Track;
+import hushrise.core.project.media.Media;
+import hushrise.core.project.media.MediaKind;
+import hushrise.core.project.timeline.Clip;
+import hushrise.core.project.timeline.Track;
 import java.util.List;
 import java.util.Optional;
 

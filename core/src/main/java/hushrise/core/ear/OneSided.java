@@ -3,11 +3,11 @@ package hushrise.core.ear;
 import hushrise.core.ear.Finding.Remedy;
 import hushrise.core.loudness.GatedLoudness;
 import hushrise.core.loudness.LoudnessSteps;
-import hushrise.core.project.Clip;
-import hushrise.core.project.Media;
 import hushrise.core.project.Project;
-import hushrise.core.project.Side;
-import hushrise.core.project.Track;
+import hushrise.core.project.media.Media;
+import hushrise.core.project.timeline.Clip;
+import hushrise.core.project.timeline.Side;
+import hushrise.core.project.timeline.Track;
 import java.util.ArrayList;
 import java.util.List;
 

@@ -6,6 +6,7 @@ import hushrise.core.edit.LevelEdits;
 import hushrise.core.loudness.TruePeakMeter;
 import hushrise.core.mix.Mixer;
 import hushrise.core.project.Project;
+import hushrise.core.sound.Blocks;
 import hushrise.core.sound.Progress;
 import hushrise.core.sound.SoundLibrary;
 import hushrise.core.time.Span;
@@ -25,7 +26,6 @@ public final class PeakOver {
   public static final double LIMIT_DBTP = -1;
 
   private static final double TOLERANCE_DB = 0.01;
-  private static final int BLOCK = 1 << 14;
 
   private PeakOver() {}
 
@@ -38,23 +38,23 @@ public final class PeakOver {
     Mixer mixer = Mixer.of(project, library);
     TruePeakMeter left = new TruePeakMeter();
     TruePeakMeter right = new TruePeakMeter();
-    float[][] planar = new float[2][BLOCK];
     long length = project.lengthFrames();
-    double highest = 0;
-    long place = 0;
-    for (long at = 0; at < length; at += BLOCK) {
-      progress.at(at / (double) length);
-      int n = (int) Math.min(BLOCK, length - at);
-      mixer.render(at, n, planar[0], planar[1]);
-      left.add(planar[0], 0, n);
-      right.add(planar[1], 0, n);
-      double now = Math.max(left.truePeak(), right.truePeak());
-      if (now > highest) {
-        highest = now;
-        place = at;
-      }
-    }
-    double peak = Decibels.ofFactor(highest);
+    double[] highest = {0};
+    long[] place = {0};
+    Blocks.each(
+        new Span(0, length),
+        mixer::render,
+        (planar, n, at) -> {
+          progress.at(at / (double) length);
+          left.add(planar[0], 0, n);
+          right.add(planar[1], 0, n);
+          double now = Math.max(left.truePeak(), right.truePeak());
+          if (now > highest[0]) {
+            highest[0] = now;
+            place[0] = at;
+          }
+        });
+    double peak = Decibels.ofFactor(highest[0]);
     if (!(peak > LIMIT_DBTP + TOLERANCE_DB)) {
       return Optional.empty();
     }
@@ -63,7 +63,7 @@ public final class PeakOver {
         new Finding(
             ID,
             "mix",
-            Span.ofLength(place, BLOCK),
+            Span.ofLength(place[0], Blocks.FRAMES),
             "",
             List.of(peak, LIMIT_DBTP),
             List.of(

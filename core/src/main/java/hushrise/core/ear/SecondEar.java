@@ -30,6 +30,7 @@ public final class SecondEar {
           new OneSided(),
           new NoCredit(),
           new VoicesAtOnce(),
+          new VoiceRunsPast(),
           new RiseUnderSpeech());
 
   private SecondEar() {}

@@ -3,7 +3,7 @@ package hushrise.core.ear;
 import hushrise.core.ear.Finding.Remedy;
 import hushrise.core.edit.EvenVoices;
 import hushrise.core.project.Project;
-import hushrise.core.project.Track;
+import hushrise.core.project.timeline.Track;
 import java.util.ArrayList;
 import java.util.Comparator;
 import java.util.HashMap;

@@ -1,16 +1,16 @@
 package hushrise.core.edit;
 
+import hushrise.core.Ids;
 import hushrise.core.Problem;
 import hushrise.core.level.ClipEnvelope;
-import hushrise.core.project.Clip;
-import hushrise.core.project.CrossfadeShape;
-import hushrise.core.project.FitMode;
-import hushrise.core.project.Ids;
-import hushrise.core.project.Keyframe;
-import hushrise.core.project.LevelLine;
-import hushrise.core.project.Media;
 import hushrise.core.project.Project;
-import hushrise.core.project.Track;
+import hushrise.core.project.level.Keyframe;
+import hushrise.core.project.level.LevelLine;
+import hushrise.core.project.media.Media;
+import hushrise.core.project.timeline.Clip;
+import hushrise.core.project.timeline.CrossfadeShape;
+import hushrise.core.project.timeline.FitMode;
+import hushrise.core.project.timeline.Track;
 import java.util.ArrayList;
 import java.util.Collection;
 import java.util.List;
@@ -20,8 +20,8 @@ import java.util.Set;
 import java.util.stream.Collectors;
 
 /**
- * Edits of clips: each is a function from project to project. Hushes follow moved speech by {@link
- * hushrise.core.hush.HushFollow}.
+ * Edits of clips: each is a function from project to project. Hushes follow moved speech by what
+ * the session does with every edit.
  */
 public final class ClipEdits {
 
@@ -70,8 +70,13 @@ public final class ClipEdits {
   }
 
   private static Clip movedBy(Clip clip, long by) {
-    return clip.withStart(clip.startFrame() + by)
-        .withFit(clip.fit().map(f -> f.withAnchor(f.anchorFrame() + by)));
+    return clip.withStartFrame(clip.startFrame() + by)
+        .withFit(
+            clip.fit()
+                .map(
+                    f ->
+                        f.withAnchorFrame(f.anchorFrame() + by)
+                            .withUntilFrame(f.untilFrame().map(end -> end + by))));
   }
 
   /**
@@ -130,7 +135,7 @@ public final class ClipEdits {
                   : ClipShape.from(clip, start - clip.startFrame());
           return trimmed
               .withFadeIn(clip.fadeIn().withLength(clip.fadeIn().visibleFrames()))
-              .withFit(clip.fit().map(f -> f.withAnchor(start)))
+              .withFit(clip.fit().map(f -> f.withAnchorFrame(start)))
               .withFittingFades();
         });
   }
@@ -155,7 +160,7 @@ public final class ClipEdits {
                   .withFadeOut(clip.fadeOut().withLength(clip.fadeOut().visibleFrames()));
           long end = clip.startFrame() + length;
           return trimmed
-              .withFit(clip.fit().map(f -> f.withUntil(Optional.of(end))))
+              .withFit(clip.fit().map(f -> f.withUntilFrame(Optional.of(end))))
               .withFittingFades();
         });
   }

@@ -1,9 +1,9 @@
 package hushrise.core.edit;
 
-import hushrise.core.project.Clip;
-import hushrise.core.project.Media;
-import hushrise.core.project.MediaKind;
-import hushrise.core.project.Seam;
+import hushrise.core.project.media.Media;
+import hushrise.core.project.media.MediaKind;
+import hushrise.core.project.timeline.Clip;
+import hushrise.core.project.timeline.Seam;
 import java.util.List;
 
 /**

@@ -1,11 +1,12 @@
 package hushrise.core.edit;
 
 import hushrise.core.Problem;
-import hushrise.core.project.Clip;
-import hushrise.core.project.Fade;
-import hushrise.core.project.FadeShape;
 import hushrise.core.project.Project;
+import hushrise.core.project.timeline.Clip;
+import hushrise.core.project.timeline.Fade;
+import hushrise.core.project.timeline.FadeShape;
 import java.util.Set;
+import java.util.function.Function;
 import java.util.function.UnaryOperator;
 
 /** Edits of fades by number: each is a function from project to project. */
@@ -70,6 +71,23 @@ public final class FadeEdits {
       changed = setOut(changed, id, clip.endFrame() - frame);
     }
     return changed;
+  }
+
+  /** Sets a clip's fade-in; it ends at the latest where the fade-out begins. */
+  public static Project fitIn(Project project, String clipId, long lengthFrames) {
+    long room = roomBeside(project, clipId, Clip::fadeOut);
+    return setIn(project, clipId, Math.clamp(lengthFrames, 0, room));
+  }
+
+  /** Sets a clip's fade-out; it begins at the earliest where the fade-in ends. */
+  public static Project fitOut(Project project, String clipId, long lengthFrames) {
+    long room = roomBeside(project, clipId, Clip::fadeIn);
+    return setOut(project, clipId, Math.clamp(lengthFrames, 0, room));
+  }
+
+  private static long roomBeside(Project project, String clipId, Function<Clip, Fade> other) {
+    Clip clip = project.clip(clipId).orElseThrow();
+    return Math.max(0, clip.lengthFrames() - other.apply(clip).visibleFrames());
   }
 
   private static Project change(Project project, String clipId, UnaryOperator<Clip> change) {

@@ -1,13 +1,13 @@
 package hushrise.core.edit;
 
-import hushrise.core.project.Hush;
-import hushrise.core.project.HushNumber;
-import hushrise.core.project.Ids;
-import hushrise.core.project.Keyframe;
+import hushrise.core.Ids;
 import hushrise.core.project.Project;
-import hushrise.core.project.Rise;
-import hushrise.core.project.Track;
-import hushrise.core.project.Turn;
+import hushrise.core.project.level.Hush;
+import hushrise.core.project.level.HushNumber;
+import hushrise.core.project.level.Keyframe;
+import hushrise.core.project.level.Rise;
+import hushrise.core.project.level.Turn;
+import hushrise.core.project.timeline.Track;
 import hushrise.core.time.Span;
 import java.util.ArrayList;
 import java.util.Comparator;
@@ -275,6 +275,6 @@ public final class HushEdits {
 
   /** The project without level lines, to hear what they do. */
   public static Project withoutLines(Project project) {
-    return project.withEachTrack(t -> t.withLine(hushrise.core.project.LevelLine.EMPTY));
+    return project.withEachTrack(t -> t.withLine(hushrise.core.project.level.LevelLine.EMPTY));
   }
 }

@@ -1,16 +1,17 @@
 package hushrise.core.edit;
 
 import hushrise.core.Problem;
-import hushrise.core.project.Keyframe;
-import hushrise.core.project.LevelLine;
 import hushrise.core.project.Project;
-import hushrise.core.project.SegmentShape;
-import hushrise.core.project.Turn;
+import hushrise.core.project.level.Keyframe;
+import hushrise.core.project.level.LevelLine;
+import hushrise.core.project.level.Turn;
+import hushrise.core.project.timeline.Track;
 import hushrise.core.time.Span;
 import java.util.ArrayList;
 import java.util.List;
 import java.util.Set;
-import java.util.TreeMap;
+import java.util.function.LongPredicate;
+import java.util.function.UnaryOperator;
 
 /**
  * Edits of several keyframes of a track's line at once: each is a function from project to project.
@@ -108,26 +109,20 @@ public final class KeyframeEdits {
   }
 
   public static Project remove(Project project, String trackId, Set<Long> chosen) {
-    return project.withTrack(
-        trackId,
-        t ->
-            t.withLine(
-                LevelLine.of(
-                    t.line().keyframes().stream()
-                        .filter(k -> !chosen.contains(k.frame()))
-                        .toList())));
+    return project.withTrack(trackId, t -> t.withLine(without(t.line(), chosen::contains)));
   }
 
   /** Removes all keyframes of a track, or those over a span. */
   public static Project removeAll(Project project, String trackId, Span over) {
-    return project.withTrack(
-        trackId,
-        t ->
-            t.withLine(
-                LevelLine.of(
-                    t.line().keyframes().stream()
-                        .filter(k -> !over.contains(k.frame()))
-                        .toList())));
+    return project.withTrack(trackId, t -> t.withLine(without(t.line(), over::contains)));
+  }
+
+  private static LevelLine without(LevelLine line, LongPredicate going) {
+    LevelLine left = line;
+    for (Keyframe k : line.keyframes()) {
+      left = going.test(k.frame()) ? left.without(k.frame()) : left;
+    }
+    return left;
   }
 
   /**
@@ -163,22 +158,44 @@ public final class KeyframeEdits {
    */
   public static Project raiseSpan(
       Project project, String trackId, Span span, Turn turn, double byDb) {
-    LevelLine line = project.track(trackId).orElseThrow().line();
+    return changeSpan(project, trackId, span, turn, k -> k.withLevelDb(k.levelDb() + byDb));
+  }
+
+  /**
+   * Brings the line within a span to a level: four keyframes appear around it, unless they are
+   * there already.
+   *
+   * @param turn how long the line takes down before and up after the span
+   * @param db the level
+   */
+  public static Project setSpan(Project project, String trackId, Span span, Turn turn, double db) {
+    return changeSpan(project, trackId, span, turn, k -> k.withLevelDb(db));
+  }
+
+  /** The level of a track's line in the middle of a span, in dB. */
+  public static double levelOver(Track track, Span span) {
+    return track.line().levelDbAt(span.startFrame() + span.lengthFrames() / 2);
+  }
+
+  private static Project changeSpan(
+      Project project, String trackId, Span span, Turn turn, UnaryOperator<Keyframe> change) {
     long fall = Math.max(1, project.frames(turn.fallSeconds()));
     long recovery = Math.max(1, project.frames(turn.recoverySeconds()));
-    long before = Math.max(0, span.startFrame() - fall);
-    long after = span.endFrame() + recovery;
-    TreeMap<Long, Keyframe> all = new TreeMap<>();
-    line.keyframes().forEach(k -> all.put(k.frame(), k));
-    for (long frame : new long[] {before, span.startFrame(), span.endFrame(), after}) {
-      all.putIfAbsent(frame, new Keyframe(frame, line.levelDbAt(frame), SegmentShape.SMOOTH));
-    }
-    all.replaceAll(
-        (frame, k) ->
-            frame >= span.startFrame() && frame <= span.endFrame()
-                ? k.withLevelDb(k.levelDb() + byDb)
-                : k);
-    LevelLine changed = LevelLine.of(new ArrayList<>(all.values()));
+    LevelLine line =
+        project
+            .track(trackId)
+            .orElseThrow()
+            .line()
+            .withPointAt(Math.max(0, span.startFrame() - fall))
+            .withPointAt(span.startFrame())
+            .withPointAt(span.endFrame())
+            .withPointAt(span.endFrame() + recovery);
+    LevelLine changed =
+        line.mapped(
+            k ->
+                k.frame() >= span.startFrame() && k.frame() <= span.endFrame()
+                    ? change.apply(k)
+                    : k);
     return project.withTrack(trackId, t -> t.withLine(changed));
   }
 }

@@ -1,13 +1,10 @@
 package hushrise.core.edit;
 
 import hushrise.core.Decibels;
-import hushrise.core.project.Clip;
-import hushrise.core.project.Fade;
-import hushrise.core.project.Keyframe;
-import hushrise.core.project.LevelLine;
 import hushrise.core.project.Project;
-import hushrise.core.project.SegmentShape;
-import java.util.function.UnaryOperator;
+import hushrise.core.project.level.Keyframe;
+import hushrise.core.project.level.LevelLine;
+import hushrise.core.project.level.SegmentShape;
 
 /** Edits of levels: each is a function from project to project. */
 public final class LevelEdits {
@@ -18,17 +15,7 @@ public final class LevelEdits {
    * Adds a keyframe on a track's line, where the line lies, so that nothing sounds different yet.
    */
   public static Project addKeyframe(Project project, String trackId, long frame) {
-    return project.withTrack(
-        trackId,
-        t -> {
-          LevelLine line = t.line();
-          int next = line.indexAfter(frame);
-          SegmentShape shape =
-              next == 0 ? SegmentShape.SMOOTH : line.keyframes().get(next - 1).shape();
-          return line.at(frame).isPresent()
-              ? t
-              : t.withLine(line.with(new Keyframe(frame, line.levelDbAt(frame), shape)));
-        });
+    return project.withTrack(trackId, t -> t.withLine(t.line().withPointAt(frame)));
   }
 
   /** Moves a keyframe; it stops at its neighbours. */
@@ -81,29 +68,6 @@ public final class LevelEdits {
     return project.withMasterDb(Math.clamp(db, Decibels.OFF_DB, Keyframe.MAX_DB));
   }
 
-  /** Sets a clip's fade-in; it ends at the latest where the fade-out begins. */
-  public static Project setFadeIn(Project project, String clipId, long lengthFrames) {
-    return withClip(
-        project,
-        clipId,
-        c -> {
-          long room = c.lengthFrames() - c.fadeOut().lengthFrames();
-          return c.withFadeIn(c.fadeIn().withLength(Math.clamp(lengthFrames, 0, room)));
-        });
-  }
-
-  /** Sets a clip's fade-out; it begins at the earliest where the fade-in ends. */
-  public static Project setFadeOut(Project project, String clipId, long lengthFrames) {
-    return withClip(
-        project,
-        clipId,
-        c -> {
-          long room = c.lengthFrames() - c.fadeIn().lengthFrames();
-          Fade fade = c.fadeOut().withLength(Math.clamp(lengthFrames, 0, room));
-          return c.withFadeOut(fade);
-        });
-  }
-
   /** Changes the floor of a hush, in dB. */
   public static Project setHushDepth(Project project, String hushId, double depthDb) {
     double held = Math.clamp(depthDb, Decibels.OFF_DB, 0);
@@ -113,9 +77,5 @@ public final class LevelEdits {
 
   public static Project removeHush(Project project, String hushId) {
     return project.withEachTrack(t -> t.withoutHush(hushId));
-  }
-
-  private static Project withClip(Project project, String clipId, UnaryOperator<Clip> change) {
-    return project.withEachTrack(t -> t.withClip(clipId, change));
   }
 }

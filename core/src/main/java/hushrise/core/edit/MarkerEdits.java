@@ -1,6 +1,6 @@
 package hushrise.core.edit;
 
-import hushrise.core.project.Ids;
+import hushrise.core.Ids;
 import hushrise.core.project.Marker;
 import hushrise.core.project.Project;
 import java.util.ArrayList;

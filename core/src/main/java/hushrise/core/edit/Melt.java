@@ -1,11 +1,11 @@
 package hushrise.core.edit;
 
-import hushrise.core.project.Hush;
-import hushrise.core.project.Keyframe;
-import hushrise.core.project.LevelLine;
-import hushrise.core.project.Rise;
-import hushrise.core.project.SegmentShape;
-import hushrise.core.project.Track;
+import hushrise.core.project.level.Hush;
+import hushrise.core.project.level.Keyframe;
+import hushrise.core.project.level.LevelLine;
+import hushrise.core.project.level.Rise;
+import hushrise.core.project.level.SegmentShape;
+import hushrise.core.project.timeline.Track;
 import java.util.ArrayList;
 import java.util.List;
 import java.util.TreeMap;
@@ -98,49 +98,12 @@ final class Melt {
     for (int i = 0; i + 1 < bends.length; i++) {
       melt.piece(bends[i], bends[i + 1]);
     }
-    SegmentShape goesOn = shapeAt(line, to);
-    melt.keyframes.put(to, new Keyframe(to, line.levelDbAt(to), goesOn));
+    LevelLine cut = line.withPointAt(from).withPointAt(to);
     List<Keyframe> all = new ArrayList<>();
-    line.keyframes().stream().filter(k -> k.frame() < from).forEach(all::add);
+    cut.keyframes().stream().filter(k -> k.frame() < from).forEach(all::add);
     all.addAll(melt.keyframes.values());
-    line.keyframes().stream().filter(k -> k.frame() > to).forEach(all::add);
-    return splitAround(line, LevelLine.of(all), from, to);
-  }
-
-  private static SegmentShape shapeAt(LevelLine line, long frame) {
-    int next = line.indexAfter(frame);
-    return next == 0 ? SegmentShape.SMOOTH : line.keyframes().get(next - 1).shape();
-  }
-
-  /**
-   * A smooth segment that the melted stretch cuts in two no longer runs as it did outside: there it
-   * is given keyframes of its own.
-   */
-  private static LevelLine splitAround(LevelLine old, LevelLine made, long from, long to) {
-    TreeMap<Long, Keyframe> all = new TreeMap<>();
-    made.keyframes().forEach(k -> all.put(k.frame(), k));
-    int before = old.indexAfter(from);
-    if (before > 0 && before < old.keyframes().size()) {
-      Keyframe left = old.keyframes().get(before - 1);
-      if (left.shape() == SegmentShape.SMOOTH && left.frame() < from) {
-        Melt outside = new Melt(old::levelDbAt);
-        outside.piece(left.frame(), from);
-        outside.keyframes.remove(from);
-        all.putAll(outside.keyframes);
-      }
-    }
-    int after = old.indexAfter(to);
-    if (after > 0 && after < old.keyframes().size()) {
-      Keyframe left = old.keyframes().get(after - 1);
-      Keyframe right = old.keyframes().get(after);
-      if (left.shape() == SegmentShape.SMOOTH && left.frame() < to) {
-        Melt outside = new Melt(old::levelDbAt);
-        outside.piece(to, right.frame());
-        all.putAll(outside.keyframes);
-        all.put(right.frame(), right);
-      }
-    }
-    return LevelLine.of(new ArrayList<>(all.values()));
+    cut.keyframes().stream().filter(k -> k.frame() >= to).forEach(all::add);
+    return LevelLine.of(all);
   }
 
   private static long[] bends(LevelLine line, Hush.Knots[] knots, long from, long to) {

@@ -1,17 +1,17 @@
 package hushrise.core.edit;
 
 import hushrise.core.fit.Fits;
+import hushrise.core.fit.Repeat;
 import hushrise.core.fit.Songs;
-import hushrise.core.make.Repeat;
-import hushrise.core.project.Clip;
-import hushrise.core.project.Fade;
-import hushrise.core.project.Fit;
-import hushrise.core.project.FitMode;
-import hushrise.core.project.Media;
-import hushrise.core.project.MediaKind;
 import hushrise.core.project.Project;
-import hushrise.core.project.Track;
-import hushrise.core.project.TrackKind;
+import hushrise.core.project.media.Media;
+import hushrise.core.project.media.MediaKind;
+import hushrise.core.project.media.TrackKind;
+import hushrise.core.project.timeline.Clip;
+import hushrise.core.project.timeline.Fade;
+import hushrise.core.project.timeline.Fit;
+import hushrise.core.project.timeline.FitMode;
+import hushrise.core.project.timeline.Track;
 import hushrise.core.time.Span;
 import java.util.ArrayList;
 import java.util.List;
@@ -86,13 +86,16 @@ public final class Placement {
             .withFadeOut(fade(project, Fits.FADE_OUT_SECONDS, length));
     boolean longEnough = clip.lengthFrames() >= length;
     Clip fitted =
-        faded.withFit(Optional.of(Fit.of(longEnough ? FitMode.TRIM : FitMode.LOOP, atFrame)));
+        faded.withFit(
+            Optional.of(
+                Fit.of(longEnough ? FitMode.TRIM : FitMode.LOOP, atFrame)
+                    .withPart(media.useful())));
     if (longEnough) {
       return fitted.withContent(length, List.of());
     }
     return songs.song(media).isPresent()
         ? Fits.fitted(fitted, media, songs, film, project.sampleRate())
-        : Repeat.toLength(faded, media.lengthFrames(), length, project.sampleRate());
+        : Repeat.toLength(faded, media.usefulPart().endFrame(), length, project.sampleRate());
   }
 
   private static Fade fade(Project project, double seconds, long clipFrames) {

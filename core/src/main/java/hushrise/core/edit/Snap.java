@@ -1,9 +1,9 @@
 package hushrise.core.edit;
 
-import hushrise.core.project.Clip;
 import hushrise.core.project.Marker;
 import hushrise.core.project.Project;
-import hushrise.core.project.Track;
+import hushrise.core.project.timeline.Clip;
+import hushrise.core.project.timeline.Track;
 import hushrise.core.speech.Passages;
 import java.util.Collection;
 import java.util.NavigableSet;

@@ -1,8 +1,8 @@
 package hushrise.core.edit;
 
-import hushrise.core.project.Clip;
-import hushrise.core.project.Keyframe;
-import hushrise.core.project.TrackKind;
+import hushrise.core.project.level.Keyframe;
+import hushrise.core.project.media.TrackKind;
+import hushrise.core.project.timeline.Clip;
 import java.util.List;
 
 /**

@@ -1,8 +1,7 @@
 package hushrise.core.edit;
 
-import hushrise.core.project.Media;
 import hushrise.core.project.Project;
-import hushrise.core.speech.Passages;
+import hushrise.core.project.media.Media;
 import hushrise.core.time.Span;
 import java.util.ArrayList;
 import java.util.List;
@@ -27,7 +26,7 @@ public final class SpeechEdits {
         m -> {
           List<Span> held =
               spans.stream().map(s -> held(s, m)).filter(s -> s.lengthFrames() > 0).toList();
-          return m.withSpeech(Optional.of(Passages.joined(held, 0)));
+          return m.withSpeech(Optional.of(Span.joined(held, 0)));
         });
   }
 

@@ -1,8 +1,8 @@
 package hushrise.core.edit;
 
 import hushrise.core.project.Project;
-import hushrise.core.project.Track;
-import hushrise.core.project.TrackKind;
+import hushrise.core.project.media.TrackKind;
+import hushrise.core.project.timeline.Track;
 import java.util.ArrayList;
 import java.util.List;
 

@@ -1,8 +1,8 @@
 package hushrise.core.edit;
 
-import hushrise.core.project.Clip;
-import hushrise.core.project.Keyframe;
-import hushrise.core.project.LevelLine;
+import hushrise.core.project.level.Keyframe;
+import hushrise.core.project.level.LevelLine;
+import hushrise.core.project.timeline.Clip;
 import java.util.ArrayList;
 import java.util.Collection;
 import java.util.List;

@@ -1,6 +1,6 @@
 package hushrise.core.fit;
 
-import hushrise.core.project.Seam;
+import hushrise.core.project.timeline.Seam;
 import java.util.ArrayList;
 import java.util.List;
 

@@ -1,15 +1,16 @@
 package hushrise.core.fit;
 
 import hushrise.core.Problem;
-import hushrise.core.project.Clip;
-import hushrise.core.project.Fade;
-import hushrise.core.project.Fit;
-import hushrise.core.project.FitMode;
-import hushrise.core.project.Jump;
-import hushrise.core.project.Media;
 import hushrise.core.project.Project;
-import hushrise.core.project.Seam;
-import hushrise.core.project.Track;
+import hushrise.core.project.media.Media;
+import hushrise.core.project.timeline.Clip;
+import hushrise.core.project.timeline.Fade;
+import hushrise.core.project.timeline.Fit;
+import hushrise.core.project.timeline.FitMode;
+import hushrise.core.project.timeline.Jump;
+import hushrise.core.project.timeline.Seam;
+import hushrise.core.project.timeline.Track;
+import hushrise.core.time.Span;
 import java.util.ArrayList;
 import java.util.List;
 import java.util.Optional;
@@ -154,16 +155,10 @@ public final class Fits {
                   fit.anchorFrame() / (double) sampleRate,
                   end / (double) sampleRate));
     }
-    long mediaStart = clip.mediaStartFrame();
     Arrangement made =
-        switch (fit.mode()) {
-          case TRIM -> plain(media, mediaStart, length);
-          case LOOP ->
-              media.lengthFrames() - mediaStart >= length
-                  ? plain(media, mediaStart, length)
-                  : LoopFit.arrange(songOf(media, songs), fit, mediaStart, length, media.title());
-          case TAILOR -> TailorFit.arrange(songOf(media, songs), fit, length, media.title());
-        };
+        needsSearch(clip, media, length)
+            ? songOf(media, songs).arrangement(wish(clip, length), media.title())
+            : plain(clip, media, length);
     return clip.withExtent(
             fit.anchorFrame() + made.pauseFrames(),
             made.lengthFrames(),
@@ -172,9 +167,28 @@ public final class Fits {
         .withFittingFades();
   }
 
-  private static Arrangement plain(Media media, long mediaStart, long length) {
-    long room = media.lengthFrames() - mediaStart;
-    return new Arrangement(mediaStart, Math.max(1, Math.min(room, length)), 0, List.of());
+  /** Whether a clip's song has to be searched for places to jump from and to. */
+  private static boolean needsSearch(Clip clip, Media media, long length) {
+    return switch (clip.fit().orElseThrow().mode()) {
+      case TRIM -> false;
+      case LOOP -> partEnd(clip, media) - clip.mediaStartFrame() < length;
+      case TAILOR -> true;
+    };
+  }
+
+  private static Song.Wish wish(Clip clip, long length) {
+    Fit fit = clip.fit().orElseThrow();
+    return new Song.Wish(fit, fit.mode() == FitMode.TAILOR ? 0 : clip.mediaStartFrame(), length);
+  }
+
+  private static long partEnd(Clip clip, Media media) {
+    return clip.fit().flatMap(Fit::part).map(Span::endFrame).orElse(media.lengthFrames());
+  }
+
+  private static Arrangement plain(Clip clip, Media media, long length) {
+    long room = Math.max(partEnd(clip, media), clip.mediaStartFrame() + 1) - clip.mediaStartFrame();
+    return new Arrangement(
+        clip.mediaStartFrame(), Math.max(1, Math.min(room, length)), 0, List.of());
   }
 
   private static Song songOf(Media media, Songs songs) {
@@ -186,39 +200,85 @@ public final class Fits {
    *
    * @param project with every fit applied that could be
    * @param problems what is to be said of those that could not
+   * @param isComplete whether none was left as it is since its song has yet to be searched
    */
-  public record Followed(Project project, List<String> problems) {}
+  public record Followed(Project project, List<String> problems, boolean isComplete) {}
 
   /** Applies every fit whose end is not where it has to be: after the picture's length changed. */
   public static Followed followed(Project project, Songs songs) {
+    return followed(project, project, songs, true);
+  }
+
+  /**
+   * Applies every fit whose end is not where it has to be, or whose clip an edit has changed.
+   *
+   * @param before the project before the edit
+   */
+  public static Followed followed(Project before, Project edited, Songs songs) {
+    return followed(before, edited, songs, true);
+  }
+
+  /**
+   * As {@link #followed(Project, Project, Songs)} without searching any song: a clip for which that
+   * has not been done before is left as the edit made it. Takes no time to speak of.
+   */
+  public static Followed followedAsKnown(Project before, Project edited, Songs songs) {
+    return followed(before, edited, songs, false);
+  }
+
+  private static Followed followed(Project before, Project edited, Songs songs, boolean searches) {
     List<String> problems = new ArrayList<>();
-    Project result = project;
-    for (Track track : project.tracks()) {
+    Project result = edited;
+    boolean complete = true;
+    for (Track track : edited.tracks()) {
       for (Clip clip : track.clips()) {
-        if (clip.fit().isPresent() && !isKept(project, clip)) {
+        if (clip.fit().isPresent() && !isKept(before, edited, clip)) {
           try {
-            Media media = project.media(clip.mediaId()).orElseThrow();
-            long end = endOf(project, clip, clip.fit().get());
-            Clip fitted = fitted(clip, media, songs, end, project.sampleRate());
-            result = result.withTrack(track.id(), t -> t.withClip(clip.id(), c -> fitted));
+            Media media = edited.media(clip.mediaId()).orElseThrow();
+            long end = endOf(edited, clip, clip.fit().get());
+            if (searches || isKnown(clip, media, songs, end)) {
+              Clip fitted = fitted(clip, media, songs, end, edited.sampleRate());
+              result = result.withTrack(track.id(), t -> t.withClip(clip.id(), c -> fitted));
+            } else {
+              complete = false;
+            }
           } catch (Problem e) {
             problems.add(e.getMessage());
           }
         }
       }
     }
-    return new Followed(result, List.copyOf(problems));
+    return new Followed(result, List.copyOf(problems), complete);
   }
 
-  private static boolean isKept(Project project, Clip clip) {
+  private static boolean isKnown(Clip clip, Media media, Songs songs, long end) {
+    long length = end - clip.fit().orElseThrow().anchorFrame();
+    return length < 1
+        || !needsSearch(clip, media, length)
+        || songOf(media, songs).knows(wish(clip, length));
+  }
+
+  /** Whether a clip is as its fit made it: unchanged by the edit, and ending where it has to. */
+  private static boolean isKept(Project before, Project project, Clip clip) {
+    if (before.clip(clip.id()).filter(was -> !hasSameContent(was, clip)).isPresent()) {
+      return false;
+    }
     Fit fit = clip.fit().orElseThrow();
     long end = endOf(project, clip, fit);
+    Media media = project.media(clip.mediaId()).orElseThrow();
     boolean reaches = clip.endFrame() == end;
     boolean cannot =
         fit.mode() == FitMode.TRIM
             && clip.endFrame() < end
-            && clip.mediaStartFrame() + clip.lengthFrames()
-                == project.media(clip.mediaId()).orElseThrow().lengthFrames();
+            && clip.mediaStartFrame() + clip.lengthFrames() == partEnd(clip, media);
     return reaches || cannot;
+  }
+
+  private static boolean hasSameContent(Clip a, Clip b) {
+    return a.fit().equals(b.fit())
+        && a.startFrame() == b.startFrame()
+        && a.lengthFrames() == b.lengthFrames()
+        && a.mediaStartFrame() == b.mediaStartFrame()
+        && a.seams().equals(b.seams());
   }
 }

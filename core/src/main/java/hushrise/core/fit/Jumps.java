@@ -1,7 +1,7 @@
 package hushrise.core.fit;
 
-import hushrise.core.project.Fit;
-import hushrise.core.project.Jump;
+import hushrise.core.project.timeline.Fit;
+import hushrise.core.project.timeline.Jump;
 
 /** Which jumps a fit allows within a song, and what each costs. */
 final class Jumps {

@@ -1,7 +1,7 @@
 package hushrise.core.fit;
 
 import hushrise.core.Problem;
-import hushrise.core.project.Fit;
+import hushrise.core.project.timeline.Fit;
 import java.util.ArrayList;
 import java.util.List;
 

@@ -1,5 +1,8 @@
 package hushrise.core.fit;
 
+import hushrise.core.time.Span;
+import java.util.Arrays;
+
 /**
  * What is known of a song: where it sounds, its beats, and how each stretch between two beats
  * sounds. Where no beat was found, the stretches are a quarter of a second long.
@@ -44,6 +47,24 @@ public record SongAnalysis(
     return hasBeat() ? 60 / beatSeconds : 0;
   }
 
+  /** What is known of a part of the song; at least two stretches of it. */
+  SongAnalysis within(Span part) {
+    int last = stretches();
+    int from = Math.min(edgeNear(part.startFrame()), last - 2);
+    int to = Math.clamp(edgeNear(part.endFrame()), from + 2, last);
+    return new SongAnalysis(
+        sampleRate,
+        lengthFrames,
+        Arrays.copyOfRange(edges, from, to + 1),
+        beatSeconds,
+        beatsPerBar,
+        Math.floorMod(firstBar - from, Math.max(1, beatsPerBar)),
+        Arrays.copyOfRange(chroma, from, to),
+        Arrays.copyOfRange(timbre, from, to),
+        Arrays.copyOfRange(rhythm, from, to),
+        Arrays.copyOfRange(levelDb, from, to));
+  }
+
   /** The first frame that sounds. */
   public long soundStart() {
     return edges[0];
@@ -61,7 +82,7 @@ public record SongAnalysis(
 
   /** The edge nearest to a frame. */
   public int edgeNear(long frame) {
-    int at = java.util.Arrays.binarySearch(edges, frame);
+    int at = Arrays.binarySearch(edges, frame);
     if (at >= 0) {
       return at;
     }

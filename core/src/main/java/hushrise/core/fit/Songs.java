@@ -1,6 +1,6 @@
 package hushrise.core.fit;
 
-import hushrise.core.project.Media;
+import hushrise.core.project.media.Media;
 import java.util.Optional;
 
 /** Where the songs of a project come from. */

@@ -1,6 +1,6 @@
 package hushrise.core.fit;
 
-import hushrise.core.project.Clip;
+import hushrise.core.project.timeline.Clip;
 import java.util.OptionalLong;
 
 /**

@@ -1,7 +1,8 @@
 package hushrise.core.hush;
 
-import hushrise.core.project.Hush;
 import hushrise.core.project.Project;
+import hushrise.core.project.level.Hush;
+import hushrise.core.project.timeline.Track;
 import java.util.List;
 
 /**
@@ -70,6 +71,25 @@ public record HushDraft(
   public HushDraft {
     lines = List.copyOf(lines);
     notes = List.copyOf(notes);
+  }
+
+  /**
+   * The draft over a project that may have changed since: each background track gets the drafted
+   * hushes, rises and rule.
+   */
+  public Project onto(Project project) {
+    return project.withEachTrack(
+        track ->
+            after
+                .track(track.id())
+                .filter(Track::isBackground)
+                .map(t -> track.withHushes(t.hushes()).withRises(t.rises()).withRule(t.rule()))
+                .orElse(track));
+  }
+
+  /** Whether taking it would change nothing. */
+  public boolean changesNothing(Project project) {
+    return onto(project).equals(project);
   }
 
   /** How many hushes a change happens to. */

@@ -1,12 +1,12 @@
 package hushrise.core.hush;
 
-import hushrise.core.project.Clip;
-import hushrise.core.project.Hush;
-import hushrise.core.project.HushRule;
-import hushrise.core.project.Ids;
-import hushrise.core.project.Media;
+import hushrise.core.Ids;
 import hushrise.core.project.Project;
-import hushrise.core.project.Track;
+import hushrise.core.project.level.Hush;
+import hushrise.core.project.level.HushRule;
+import hushrise.core.project.media.Media;
+import hushrise.core.project.timeline.Clip;
+import hushrise.core.project.timeline.Track;
 import hushrise.core.speech.Passages;
 import hushrise.core.speech.Passages.Passage;
 import hushrise.core.time.Span;
@@ -163,7 +163,7 @@ public final class HushFollow {
         images.add(new Span(start, Math.max(start + 1, image.span().endFrame() + tail)));
       }
     }
-    List<Span> places = Passages.joined(images, gap);
+    List<Span> places = Span.joined(images, gap);
     List<Hush> result = new ArrayList<>();
     for (Span place : places) {
       Hush moved = hush.withPassage(place);

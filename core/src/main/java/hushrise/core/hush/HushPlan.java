@@ -1,8 +1,8 @@
 package hushrise.core.hush;
 
 import hushrise.core.hush.HushDraft.Why;
-import hushrise.core.project.HushRule;
 import hushrise.core.project.Project;
+import hushrise.core.project.level.HushRule;
 import hushrise.core.time.Span;
 import java.util.ArrayList;
 import java.util.Comparator;

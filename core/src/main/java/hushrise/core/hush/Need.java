@@ -1,7 +1,7 @@
 package hushrise.core.hush;
 
 import hushrise.core.loudness.GatedLoudness;
-import hushrise.core.project.HushRule;
+import hushrise.core.project.level.HushRule;
 import hushrise.core.separation.EnergySteps;
 import java.util.Arrays;
 import java.util.List;

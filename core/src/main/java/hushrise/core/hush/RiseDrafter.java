@@ -1,10 +1,10 @@
 package hushrise.core.hush;
 
 import hushrise.core.edit.HushEdits;
-import hushrise.core.project.HushRule.RiseRule;
 import hushrise.core.project.Project;
-import hushrise.core.project.Rise;
-import hushrise.core.project.Track;
+import hushrise.core.project.level.HushRule.RiseRule;
+import hushrise.core.project.level.Rise;
+import hushrise.core.project.timeline.Track;
 import hushrise.core.separation.Energies;
 import hushrise.core.separation.EnergySteps;
 import hushrise.core.speech.Passages;

@@ -2,12 +2,12 @@ package hushrise.core.hush;
 
 import hushrise.core.edit.HushEdits;
 import hushrise.core.loudness.LoudnessLibrary;
-import hushrise.core.project.Hush;
-import hushrise.core.project.HushNumber;
-import hushrise.core.project.HushRule;
 import hushrise.core.project.Project;
-import hushrise.core.project.Track;
-import hushrise.core.project.Turn;
+import hushrise.core.project.level.Hush;
+import hushrise.core.project.level.HushNumber;
+import hushrise.core.project.level.HushRule;
+import hushrise.core.project.level.Turn;
+import hushrise.core.project.timeline.Track;
 import hushrise.core.separation.Energies;
 import hushrise.core.separation.EnergySteps;
 import hushrise.core.time.Span;

@@ -1,8 +1,8 @@
 package hushrise.core.level;
 
-import hushrise.core.project.Clip;
-import hushrise.core.project.CrossfadeShape;
-import hushrise.core.project.Track;
+import hushrise.core.project.timeline.Clip;
+import hushrise.core.project.timeline.CrossfadeShape;
+import hushrise.core.project.timeline.Track;
 import java.util.ArrayList;
 import java.util.HashMap;
 import java.util.List;

@@ -1,10 +1,10 @@
 package hushrise.core.level;
 
 import hushrise.core.Decibels;
-import hushrise.core.project.Hush;
-import hushrise.core.project.Keyframe;
-import hushrise.core.project.LevelLine;
-import hushrise.core.project.SegmentShape;
+import hushrise.core.project.level.Hush;
+import hushrise.core.project.level.Keyframe;
+import hushrise.core.project.level.LevelLine;
+import hushrise.core.project.level.SegmentShape;
 import java.util.List;
 
 /**
@@ -15,11 +15,13 @@ import java.util.List;
  */
 final class Interval {
 
+  private static final Keyframe LEVEL = new Keyframe(0, 0, SegmentShape.HOLD);
+
   private final double fromDb;
   private final double byDb;
   private final long fromFrame;
   private final double lengthFrames;
-  private final SegmentShape shape;
+  private final Keyframe course;
   private final Hush.Knots[] hushes;
   private final Hush.Knots[] rises;
   private final boolean steady;
@@ -48,10 +50,10 @@ final class Interval {
     byDb = within ? keyframes.get(next).levelDb() - fromDb : 0;
     fromFrame = within ? from.frame() : first;
     lengthFrames = within ? keyframes.get(next).frame() - fromFrame : 1;
-    shape = within ? from.shape() : SegmentShape.HOLD;
+    course = within ? from : LEVEL;
     this.hushes = hushes;
     this.rises = rises;
-    boolean lineIsSteady = byDb == 0 || shape == SegmentShape.HOLD;
+    boolean lineIsSteady = byDb == 0 || course.shape() == SegmentShape.HOLD;
     steady = outer || (lineIsSteady && areLevel(hushes, first) && areLevel(rises, first));
   }
 
@@ -72,7 +74,7 @@ final class Interval {
   /** Line, rises and hushes at a frame inside, in dB; minus infinity where the line is off. */
   double levelDbAt(long frame) {
     double lineDb =
-        byDb == 0 ? fromDb : fromDb + shape.at((frame - fromFrame) / lengthFrames) * byDb;
+        byDb == 0 ? fromDb : fromDb + course.courseAt((frame - fromFrame) / lengthFrames) * byDb;
     if (lineDb <= Decibels.OFF_DB) {
       return Double.NEGATIVE_INFINITY;
     }

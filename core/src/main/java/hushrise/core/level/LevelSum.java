@@ -1,11 +1,11 @@
 package hushrise.core.level;
 
 import hushrise.core.Decibels;
-import hushrise.core.project.Clip;
-import hushrise.core.project.Hush;
 import hushrise.core.project.Project;
-import hushrise.core.project.Rise;
-import hushrise.core.project.Track;
+import hushrise.core.project.level.Hush;
+import hushrise.core.project.level.Rise;
+import hushrise.core.project.timeline.Clip;
+import hushrise.core.project.timeline.Track;
 import java.util.Map;
 import java.util.Optional;
 

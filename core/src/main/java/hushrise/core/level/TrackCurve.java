@@ -1,11 +1,11 @@
 package hushrise.core.level;
 
 import hushrise.core.Decibels;
-import hushrise.core.project.Hush;
-import hushrise.core.project.Keyframe;
-import hushrise.core.project.LevelLine;
-import hushrise.core.project.Rise;
-import hushrise.core.project.Track;
+import hushrise.core.project.level.Hush;
+import hushrise.core.project.level.Keyframe;
+import hushrise.core.project.level.LevelLine;
+import hushrise.core.project.level.Rise;
+import hushrise.core.project.timeline.Track;
 import java.util.Arrays;
 
 /**

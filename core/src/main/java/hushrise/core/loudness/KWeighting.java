@@ -10,6 +10,9 @@ package hushrise.core.loudness;
  */
 final class KWeighting {
 
+  /** Some 300 dB under full scale. */
+  private static final double NOTHING = 1e-15;
+
   private final double b0;
   private final double b1;
   private final double b2;
@@ -57,10 +60,23 @@ final class KWeighting {
       p2 = y - c2 * z;
       sum += z * z;
     }
-    shelf1 = s1;
-    shelf2 = s2;
-    pass1 = p1;
-    pass2 = p2;
+    shelf1 = settled(s1);
+    shelf2 = settled(s2);
+    pass1 = settled(p1);
+    pass2 = settled(p2);
     return sum;
+  }
+
+  /** Whether nothing of what it has heard is left in it. */
+  boolean isAtRest() {
+    return shelf1 == 0 && shelf2 == 0 && pass1 == 0 && pass2 == 0;
+  }
+
+  /**
+   * A state, or nothing once it has died away: in silence it would decay into numbers so small that
+   * reckoning with them takes ten times as long.
+   */
+  private static double settled(double state) {
+    return Math.abs(state) < NOTHING ? 0 : state;
   }
 }

@@ -1,6 +1,6 @@
 package hushrise.core.loudness;
 
-import hushrise.core.project.Media;
+import hushrise.core.project.media.Media;
 
 /** Where the energies of a project's media come from. */
 public interface LoudnessLibrary {

@@ -42,7 +42,8 @@ public final class LoudnessMeter {
 
   /**
    * @param sampleRate in Hz, at least 1000
-   * @param channelWeights one for each channel: 1 for left, right and centre, 1.41 for surrounds
+   * @param channelWeights one for each channel: 1 for left, right and centre, 1.41 for surrounds, 0
+   *     for LFE
    */
   public LoudnessMeter(int sampleRate, double... channelWeights) {
     this.sampleRate = sampleRate;
@@ -54,9 +55,13 @@ public final class LoudnessMeter {
 
   /** A meter for mono or stereo. */
   public static LoudnessMeter forChannels(int sampleRate, int channels) {
+    return new LoudnessMeter(sampleRate, evenWeights(channels));
+  }
+
+  static double[] evenWeights(int channels) {
     double[] weights = new double[channels];
     Arrays.fill(weights, 1);
-    return new LoudnessMeter(sampleRate, weights);
+    return weights;
   }
 
   private int lengthOfStep(long step) {

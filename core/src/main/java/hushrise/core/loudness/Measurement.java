@@ -2,6 +2,7 @@ package hushrise.core.loudness;
 
 import hushrise.core.Decibels;
 import hushrise.core.mix.Mixer;
+import hushrise.core.sound.Blocks;
 import hushrise.core.sound.Progress;
 import hushrise.core.sound.SampleSource;
 import hushrise.core.time.Span;
@@ -29,18 +30,17 @@ public record Measurement(
     double truePeakDbtp,
     double samplePeakDbfs) {
 
-  private static final int BLOCK = 1 << 14;
-
   /** Measures a whole source: its loudness here, its peaks on another thread meanwhile. */
   public static Measurement of(SampleSource source, int sampleRate, Progress progress) {
     CompletableFuture<TruePeakMeter[]> peaks = CompletableFuture.supplyAsync(() -> peaksOf(source));
     LoudnessMeter loudness = LoudnessMeter.forChannels(sampleRate, source.channels());
     try {
-      stream(
+      Blocks.each(
+          new Span(0, source.lengthFrames()),
           source,
-          (planar, n, fraction) -> {
+          (planar, n, at) -> {
             loudness.add(planar, 0, n);
-            progress.at(fraction);
+            progress.at((at + n) / (double) source.lengthFrames());
           });
       return of(source.lengthFrames() / (double) sampleRate, loudness, peaks.join());
     } catch (CancellationException e) {
@@ -52,28 +52,15 @@ public record Measurement(
   private static TruePeakMeter[] peaksOf(SampleSource source) {
     TruePeakMeter[] peaks = new TruePeakMeter[source.channels()];
     Arrays.setAll(peaks, c -> new TruePeakMeter());
-    stream(
+    Blocks.each(
+        new Span(0, source.lengthFrames()),
         source,
-        (planar, n, fraction) -> {
+        (planar, n, at) -> {
           for (int c = 0; c < peaks.length; c++) {
             peaks[c].add(planar[c], 0, n);
           }
         });
     return peaks;
-  }
-
-  private interface Blocks {
-    void take(float[][] planar, int frames, double fraction);
-  }
-
-  private static void stream(SampleSource source, Blocks blocks) {
-    float[][] planar = new float[2][BLOCK];
-    long length = source.lengthFrames();
-    for (long at = 0; at < length; at += BLOCK) {
-      int n = (int) Math.min(BLOCK, length - at);
-      source.read(at, n, planar[0], planar[1], 0);
-      blocks.take(planar, n, (at + n) / (double) length);
-    }
   }
 
   private static Measurement of(double seconds, LoudnessMeter loudness, TruePeakMeter[] peaks) {
@@ -96,12 +83,7 @@ public record Measurement(
   /** The gated loudness of what a mixer renders over a span, in LUFS. */
   public static double integratedLufs(Mixer mixer, Span span, int sampleRate) {
     LoudnessMeter meter = LoudnessMeter.forChannels(sampleRate, 2);
-    float[][] planar = new float[2][BLOCK];
-    for (long at = span.startFrame(); at < span.endFrame(); at += BLOCK) {
-      int n = (int) Math.min(BLOCK, span.endFrame() - at);
-      mixer.render(at, n, planar[0], planar[1]);
-      meter.add(planar, 0, n);
-    }
+    Blocks.each(span, mixer::render, (planar, n, at) -> meter.add(planar, 0, n));
     return meter.integratedLufs();
   }
 
@@ -117,12 +99,17 @@ public record Measurement(
      * @param channels 1 or 2
      */
     public Running(int sampleRate, int channels) {
+      this(sampleRate, LoudnessMeter.evenWeights(channels));
+    }
+
+    /**
+     * @param channelWeights what each channel counts, as {@link LoudnessMeter} takes them
+     */
+    public Running(int sampleRate, double... channelWeights) {
       this.sampleRate = sampleRate;
-      loudness = LoudnessMeter.forChannels(sampleRate, channels);
-      peaks = new TruePeakMeter[channels];
-      for (int c = 0; c < channels; c++) {
-        peaks[c] = new TruePeakMeter();
-      }
+      loudness = new LoudnessMeter(sampleRate, channelWeights);
+      peaks = new TruePeakMeter[channelWeights.length];
+      Arrays.setAll(peaks, c -> new TruePeakMeter());
     }
 
     /** Takes the first {@code n} frames of planar samples. */

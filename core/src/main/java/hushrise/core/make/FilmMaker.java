@@ -4,22 +4,24 @@ import hushrise.core.Decibels;
 import hushrise.core.Problem;
 import hushrise.core.edit.EvenVoices;
 import hushrise.core.fit.Fits;
+import hushrise.core.fit.Repeat;
 import hushrise.core.fit.Songs;
 import hushrise.core.hush.HushDrafter;
 import hushrise.core.loudness.LoudnessLibrary;
 import hushrise.core.loudness.Measurement;
 import hushrise.core.mix.Mixer;
-import hushrise.core.project.Clip;
-import hushrise.core.project.Fade;
-import hushrise.core.project.Fit;
-import hushrise.core.project.FitMode;
-import hushrise.core.project.HushRule;
-import hushrise.core.project.Media;
 import hushrise.core.project.Project;
-import hushrise.core.project.Track;
-import hushrise.core.project.TrackKind;
+import hushrise.core.project.level.HushRule;
+import hushrise.core.project.media.Media;
+import hushrise.core.project.media.TrackKind;
+import hushrise.core.project.timeline.Clip;
+import hushrise.core.project.timeline.Fade;
+import hushrise.core.project.timeline.Fit;
+import hushrise.core.project.timeline.FitMode;
+import hushrise.core.project.timeline.Track;
 import hushrise.core.separation.Energies;
 import hushrise.core.separation.EnergySteps;
+import hushrise.core.sound.Blocks;
 import hushrise.core.sound.Progress;
 import hushrise.core.sound.SampleSource;
 import hushrise.core.sound.SoundLibrary;
@@ -102,8 +104,13 @@ public final class FilmMaker {
       tracks.add(Track.of(TrackKind.EFFECTS, "Effects", clipsOf(plan.effects())));
     }
     if (!ownVoice && plan.picture().hasSound()) {
+      Optional<HushRule> further =
+          plan.separationLu() > HushRule.AMBIENCE_LU
+              ? Optional.of(HushRule.of(plan.separationLu()))
+              : Optional.empty();
       tracks.add(
-          Track.of(TrackKind.CAMERA, "Camera sound", List.of(Clip.whole(plan.picture(), 0))));
+          Track.of(TrackKind.CAMERA, "Camera sound", List.of(Clip.whole(plan.picture(), 0)))
+              .withRule(further));
     }
     for (Media media : allMedia()) {
       project = project.media(media.id()).isPresent() ? project : project.withMedia(media);
@@ -164,7 +171,7 @@ public final class FilmMaker {
     boolean longEnough = clip.lengthFrames() >= length;
     Fit fit =
         Fit.of(longEnough ? FitMode.TRIM : FitMode.LOOP, clip.startFrame())
-            .withUntil(withPicture ? Optional.empty() : Optional.of(end));
+            .withUntilFrame(withPicture ? Optional.empty() : Optional.of(end));
     return !longEnough && songs.song(media).isEmpty()
         ? Repeat.toLength(clip, media.lengthFrames(), length, sampleRate)
         : Fits.fitted(clip.withFit(Optional.of(fit)), media, songs, end, sampleRate);
@@ -248,12 +255,10 @@ public final class FilmMaker {
   public static double truePeakDbtp(Project project, SoundLibrary library) {
     Mixer mixer = Mixer.of(project, library);
     Measurement.Running running = new Measurement.Running(project.sampleRate(), 2);
-    float[][] planar = new float[2][1 << 14];
-    for (long at = 0; at < project.lengthFrames(); at += planar[0].length) {
-      int n = (int) Math.min(planar[0].length, project.lengthFrames() - at);
-      mixer.render(at, n, planar[0], planar[1]);
-      running.add(planar, n);
-    }
+    Blocks.each(
+        new Span(0, project.lengthFrames()),
+        mixer::render,
+        (planar, n, at) -> running.add(planar, n));
     return running.result().truePeakDbtp();
   }
 }

@@ -2,7 +2,7 @@ package hushrise.core.make;
 
 import hushrise.core.edit.EvenVoices;
 import hushrise.core.fit.Fits;
-import hushrise.core.project.Media;
+import hushrise.core.project.media.Media;
 import java.util.List;
 import java.util.Optional;
 import java.util.OptionalDouble;

@@ -1,7 +1,7 @@
 package hushrise.core.mix;
 
-import hushrise.core.project.Clip;
-import hushrise.core.project.Seam;
+import hushrise.core.project.timeline.Clip;
+import hushrise.core.project.timeline.Seam;
 import hushrise.core.sound.SampleSource;
 import java.util.List;
 

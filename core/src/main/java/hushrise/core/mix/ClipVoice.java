@@ -2,8 +2,8 @@ package hushrise.core.mix;
 
 import hushrise.core.Decibels;
 import hushrise.core.level.ClipEnvelope;
-import hushrise.core.project.Clip;
-import hushrise.core.project.Side;
+import hushrise.core.project.timeline.Clip;
+import hushrise.core.project.timeline.Side;
 import hushrise.core.sound.SampleSource;
 import java.util.Optional;
 
@@ -29,7 +29,12 @@ final class ClipVoice {
   private final float[] factors;
   private final float[] gains;
   private Optional<ClipVoice> before = Optional.empty();
+
+  /** The factors at both ends of the cell that was rendered last, and where that cell begins. */
+  private float cellFactor;
+
   private float lastFactor;
+  private long lastCell;
   private boolean slewing;
   private boolean ending;
 
@@ -61,7 +66,9 @@ final class ClipVoice {
 
   /** Begins to follow: from now on its factor moves no faster than {@link Mixer#MOST_STEP}. */
   void beginFollowing() {
+    cellFactor = before.isPresent() ? before.get().cellFactor : 0;
     lastFactor = before.isPresent() ? before.get().lastFactor : 0;
+    lastCell = before.isPresent() ? before.get().lastCell : Long.MIN_VALUE;
     slewing = true;
     before = Optional.empty();
   }
@@ -110,11 +117,13 @@ final class ClipVoice {
     }
     boolean startsHere = clip.startFrame() >= startFrame;
     if (slewing && (ending || !startsHere)) {
-      slew(cells);
+      slew(cell, cells);
     } else {
       slewing = false;
     }
+    cellFactor = factors[cells - 1];
     lastFactor = factors[cells];
+    lastCell = cell + (cells - 1L) * Mixer.CELL;
     for (int at = first; at < last; ) {
       int from = (skip + at) / Mixer.CELL;
       boolean steady = factors[from + 1] == factors[from];
@@ -135,21 +144,33 @@ final class ClipVoice {
     }
   }
 
-  /** Lets factors move from the last one by at most a step a cell, until they are where they go. */
-  private void slew(int cells) {
+  /**
+   * Lets factors move from those rendered last by at most a step a cell, until they are where they
+   * go. A block that begins within the cell in which the last one ended goes on in that very cell.
+   */
+  private void slew(long firstCell, int cells) {
+    boolean within = firstCell == lastCell;
     float at = lastFactor;
-    boolean arrived = true;
+    int known = within ? 1 : 0;
+    boolean arrived = false;
+    boolean arrivedBefore = false;
     for (int i = 0; i <= cells; i++) {
       float target = ending ? 0 : factors[i];
-      if (i > 0) {
-        float highest = Math.max(at, Mixer.FLOOR) * Mixer.MOST_STEP;
-        float lowest = at / Mixer.MOST_STEP;
-        at = target > highest ? highest : target < lowest && lowest > Mixer.FLOOR ? lowest : target;
+      if (i > known) {
+        at = stepped(at, target);
       }
-      arrived = at == target;
-      factors[i] = at;
+      factors[i] = i < known ? cellFactor : at;
+      arrivedBefore = arrived;
+      arrived = factors[i] == target;
     }
-    slewing = ending || !arrived;
+    // The next block may begin within the last cell, so both of its ends must have arrived.
+    slewing = ending || !(arrived && arrivedBefore);
+  }
+
+  private static float stepped(float at, float target) {
+    float highest = Math.max(at, Mixer.FLOOR) * Mixer.MOST_STEP;
+    float lowest = at / Mixer.MOST_STEP;
+    return target > highest ? highest : target < lowest && lowest > Mixer.FLOOR ? lowest : target;
   }
 
   private static void addSteady(int from, int to, float factor, float[] samples, float[] mix) {

@@ -1,6 +1,11 @@
 package hushrise.core.project;
 
+import hushrise.core.project.media.Media;
+import hushrise.core.project.media.TrackKind;
+import hushrise.core.project.timeline.Clip;
+import hushrise.core.project.timeline.Track;
 import hushrise.core.time.FrameRate;
+import io.soabase.recordbuilder.core.RecordBuilder;
 import java.util.ArrayList;
 import java.util.List;
 import java.util.Optional;
@@ -23,6 +28,7 @@ import java.util.stream.Stream;
  * @param asides findings that were put aside
  * @param unknown what a newer or another program wrote into its file, kept for the next save
  */
+@RecordBuilder
 public record Project(
     String name,
     int sampleRate,
@@ -32,7 +38,8 @@ public record Project(
     List<Track> tracks,
     List<Marker> markers,
     List<Aside> asides,
-    UnknownFields unknown) {
+    UnknownFields unknown)
+    implements ProjectBuilder.With {
 
   /** The rate of a project that does not say otherwise, in Hz. */
   public static final int DEFAULT_SAMPLE_RATE = 48_000;
@@ -58,35 +65,11 @@ public record Project(
         UnknownFields.NONE);
   }
 
-  public Project withName(String newName) {
-    return new Project(
-        newName, sampleRate, pictureRate, masterDb, shelf, tracks, markers, asides, unknown);
-  }
-
-  public Project withPictureRate(FrameRate rate) {
-    return new Project(name, sampleRate, rate, masterDb, shelf, tracks, markers, asides, unknown);
-  }
-
-  public Project withMasterDb(double db) {
-    return new Project(name, sampleRate, pictureRate, db, shelf, tracks, markers, asides, unknown);
-  }
-
-  public Project withTracks(List<Track> newTracks) {
-    return new Project(
-        name, sampleRate, pictureRate, masterDb, shelf, newTracks, markers, asides, unknown);
-  }
-
-  public Project withUnknown(UnknownFields fields) {
-    return new Project(
-        name, sampleRate, pictureRate, masterDb, shelf, tracks, markers, asides, fields);
-  }
-
   /** This project with one more item on its Shelf. */
   public Project withMedia(Media media) {
     List<Media> more = new ArrayList<>(shelf);
     more.add(media);
-    return new Project(
-        name, sampleRate, pictureRate, masterDb, more, tracks, markers, asides, unknown);
+    return withShelf(more);
   }
 
   /** This project without an item of its Shelf; its file stays where it is. */
@@ -98,21 +81,6 @@ public record Project(
   public Project withMedia(String mediaId, UnaryOperator<Media> change) {
     return withShelf(
         shelf.stream().map(m -> m.id().equals(mediaId) ? change.apply(m) : m).toList());
-  }
-
-  private Project withShelf(List<Media> items) {
-    return new Project(
-        name, sampleRate, pictureRate, masterDb, items, tracks, markers, asides, unknown);
-  }
-
-  public Project withMarkers(List<Marker> newMarkers) {
-    return new Project(
-        name, sampleRate, pictureRate, masterDb, shelf, tracks, newMarkers, asides, unknown);
-  }
-
-  public Project withAsides(List<Aside> newAsides) {
-    return new Project(
-        name, sampleRate, pictureRate, masterDb, shelf, tracks, markers, newAsides, unknown);
   }
 
   /** This project with one track changed; the same tracks when it has no such track. */

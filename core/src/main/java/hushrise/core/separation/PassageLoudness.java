@@ -3,7 +3,7 @@ package hushrise.core.separation;
 import hushrise.core.loudness.Measurement;
 import hushrise.core.mix.Mixer;
 import hushrise.core.project.Project;
-import hushrise.core.project.Track;
+import hushrise.core.project.timeline.Track;
 import hushrise.core.sound.SoundLibrary;
 import hushrise.core.time.Span;
 import java.util.List;

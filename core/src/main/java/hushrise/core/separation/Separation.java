@@ -2,7 +2,7 @@ package hushrise.core.separation;
 
 import hushrise.core.loudness.GatedLoudness;
 import hushrise.core.project.Project;
-import hushrise.core.project.Track;
+import hushrise.core.project.timeline.Track;
 import hushrise.core.separation.Energies.Steps;
 import hushrise.core.speech.Passages;
 import hushrise.core.time.Span;

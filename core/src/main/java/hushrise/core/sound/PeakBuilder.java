@@ -1,5 +1,6 @@
 package hushrise.core.sound;
 
+import hushrise.core.time.Span;
 import java.nio.FloatBuffer;
 import java.util.Arrays;
 
@@ -102,16 +103,18 @@ public final class PeakBuilder {
     push(low, high, (float) (sum * 3 / (to - from)));
   }
 
+  /** Takes a whole source. */
+  public void addAll(SampleSource source) {
+    Blocks.each(
+        new Span(0, source.lengthFrames()),
+        source,
+        (planar, n, at) -> add(planar[0], planar[1], source.channels(), 0, n));
+  }
+
   /** The peaks of a whole source, in memory. */
   public static Peaks of(SampleSource source) {
     PeakBuilder builder = new PeakBuilder();
-    float[] left = new float[1 << 14];
-    float[] right = new float[1 << 14];
-    for (long at = 0; at < source.lengthFrames(); at += left.length) {
-      int n = (int) Math.min(left.length, source.lengthFrames() - at);
-      source.read(at, n, left, right, 0);
-      builder.add(left, right, source.channels(), 0, n);
-    }
+    builder.addAll(source);
     return new Peaks(FloatBuffer.wrap(builder.finish()), builder.frames());
   }
 }

@@ -1,6 +1,6 @@
 package hushrise.core.sound;
 
-import hushrise.core.project.Media;
+import hushrise.core.project.media.Media;
 
 /** Where the samples of a project's media come from. */
 public interface SoundLibrary {

@@ -1,14 +1,15 @@
 package hushrise.core.speech;
 
-import hushrise.core.project.Clip;
-import hushrise.core.project.Media;
 import hushrise.core.project.Project;
-import hushrise.core.project.Seam;
-import hushrise.core.project.Track;
+import hushrise.core.project.media.Media;
+import hushrise.core.project.timeline.Clip;
+import hushrise.core.project.timeline.Seam;
+import hushrise.core.project.timeline.Track;
 import hushrise.core.time.Span;
 import java.util.ArrayList;
 import java.util.Comparator;
 import java.util.List;
+import java.util.Optional;
 import java.util.function.Predicate;
 
 /** Where somebody speaks on the timeline. */
@@ -27,8 +28,8 @@ public final class Passages {
   public record Passage(String trackId, String clipId, Span inMedia, Span span) {}
 
   /**
-   * Where somebody speaks on the voice tracks that are heard, in order of time; stretches that
-   * overlap or touch make one passage.
+   * Where somebody speaks on the voice tracks that are heard and while the film lasts, in order of
+   * time; stretches that overlap or touch make one passage.
    */
   public static List<Span> of(Project project) {
     return of(project, project.heardTracks());
@@ -36,7 +37,27 @@ public final class Passages {
 
   /** As {@link #of(Project)}, on chosen ones of the voice tracks. */
   public static List<Span> of(Project project, Predicate<Track> chosen) {
-    return joined(each(project, chosen).stream().map(Passage::span).toList(), 0);
+    long end = project.lengthFrames();
+    return Span.joined(
+        each(project, chosen).stream()
+            .map(Passage::span)
+            .filter(s -> s.startFrame() < end)
+            .map(s -> new Span(s.startFrame(), Math.min(s.endFrame(), end)))
+            .toList(),
+        0);
+  }
+
+  /**
+   * Where a voice clip goes on speaking after the film has ended, to its last word; empty where it
+   * does not.
+   */
+  public static Optional<Span> unheard(Project project, Track track, Clip clip, Media media) {
+    long end = project.lengthFrames();
+    return in(track, clip, media).stream()
+        .map(Passage::span)
+        .filter(s -> s.endFrame() > end)
+        .reduce((a, b) -> a.endFrame() > b.endFrame() ? a : b)
+        .map(s -> new Span(end, s.endFrame()));
   }
 
   /** Every stretch of speech on chosen ones of the voice tracks, in order of time. */
@@ -91,21 +112,5 @@ public final class Passages {
 
   private static long atFrame(Clip clip, int seam) {
     return clip.seams().get(seam).atFrame();
-  }
-
-  /** The spans in order of time, those with a gap of at most {@code gapFrames} joined into one. */
-  public static List<Span> joined(List<Span> spans, long gapFrames) {
-    List<Span> ordered = new ArrayList<>(spans);
-    ordered.sort(Comparator.comparingLong(Span::startFrame));
-    List<Span> result = new ArrayList<>();
-    for (Span span : ordered) {
-      if (!result.isEmpty() && span.startFrame() - result.getLast().endFrame() <= gapFrames) {
-        Span last = result.removeLast();
-        result.add(new Span(last.startFrame(), Math.max(last.endFrame(), span.endFrame())));
-      } else {
-        result.add(span);
-      }
-    }
-    return List.copyOf(result);
   }
 }

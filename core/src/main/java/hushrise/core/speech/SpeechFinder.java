@@ -82,18 +82,9 @@ public final class SpeechFinder {
     return joined(exact, SHORTEST_PAUSE_SECONDS);
   }
 
+  /** Spans with a pause shorter than some time joined into one. */
   private List<Span> joined(List<Span> spans, double pauseSeconds) {
-    long pause = frames(pauseSeconds);
-    List<Span> result = new ArrayList<>();
-    for (Span span : spans) {
-      if (!result.isEmpty() && span.startFrame() - result.getLast().endFrame() < pause) {
-        Span last = result.removeLast();
-        result.add(new Span(last.startFrame(), Math.max(last.endFrame(), span.endFrame())));
-      } else {
-        result.add(span);
-      }
-    }
-    return result;
+    return Span.joined(spans, frames(pauseSeconds) - 1);
   }
 
   /** Where speech that a coarse span holds begins. */

@@ -1,7 +1,7 @@
 package hushrise.core.store;
 
+import hushrise.core.Ids;
 import hushrise.core.Problem;
-import hushrise.core.project.Ids;
 import java.io.IOException;
 import java.nio.ByteBuffer;
 import java.nio.channels.FileChannel;
@@ -10,9 +10,22 @@ import java.nio.file.Files;
 import java.nio.file.Path;
 import java.nio.file.StandardCopyOption;
 import java.nio.file.StandardOpenOption;
+import java.util.Set;
+import java.util.concurrent.ConcurrentHashMap;
 
 /** Files that are either the old one or the new one, whole. */
 public final class AtomicFile {
+
+  /** Part files that are being written; none of them outlives the program. */
+  private static final Set<Path> PARTS = ConcurrentHashMap.newKeySet();
+
+  static {
+    Runtime.getRuntime()
+        .addShutdownHook(
+            Thread.ofPlatform()
+                .name("hushrise-part-files")
+                .unstarted(() -> PARTS.forEach(part -> part.toFile().delete())));
+  }
 
   private AtomicFile() {}
 
@@ -31,7 +44,9 @@ public final class AtomicFile {
       throw new Problem("%s is a folder: give the name of a file.".formatted(target));
     }
     try {
-      return Files.createFile(folder.resolve(".%s.part".formatted(Ids.fresh("hushrise"))));
+      Path part = folder.resolve(".%s.part".formatted(Ids.fresh("hushrise")));
+      PARTS.add(part);
+      return Files.createFile(part);
     } catch (IOException e) {
       throw new Problem(
           "Nothing can be written in %s: choose a folder that you may write to.".formatted(folder),
@@ -47,6 +62,7 @@ public final class AtomicFile {
       } catch (AtomicMoveNotSupportedException e) {
         Files.move(finished, target, StandardCopyOption.REPLACE_EXISTING);
       }
+      PARTS.remove(finished);
     } catch (IOException e) {
       discard(finished);
       throw new Problem(
@@ -59,6 +75,7 @@ public final class AtomicFile {
   public static void discard(Path part) {
     try {
       Files.deleteIfExists(part);
+      PARTS.remove(part);
     } catch (IOException e) {
       part.toFile().deleteOnExit();
     }

@@ -38,9 +38,9 @@ public record FrameRate(int numerator, int denominator) {
     return (double) numerator / denominator;
   }
 
-  /** The whole number of frames that timecode counts in a second: 30 for 30000/1001. */
+  /** The whole number of frames that timecode counts in a second, at least 1: 30 for 30000/1001. */
   public int nominal() {
-    return (int) Math.round(perSecond());
+    return (int) Math.max(1, Math.round(perSecond()));
   }
 
   /** Whether timecode at this rate drops numbers (SMPTE ST 12-1): 30000/1001 and 60000/1001. */

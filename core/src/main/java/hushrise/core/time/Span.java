@@ -1,5 +1,8 @@
 package hushrise.core.time;
 
+import java.util.ArrayList;
+import java.util.Comparator;
+import java.util.List;
 import java.util.stream.LongStream;
 
 /**
@@ -31,6 +34,22 @@ public record Span(long startFrame, long endFrame) {
 
   public boolean overlaps(Span other) {
     return startFrame < other.endFrame && other.startFrame < endFrame;
+  }
+
+  /** Spans in order of time, those with a gap of at most {@code gapFrames} joined into one. */
+  public static List<Span> joined(List<Span> spans, long gapFrames) {
+    List<Span> ordered = new ArrayList<>(spans);
+    ordered.sort(Comparator.comparingLong(Span::startFrame));
+    List<Span> result = new ArrayList<>();
+    for (Span span : ordered) {
+      if (!result.isEmpty() && span.startFrame - result.getLast().endFrame <= gapFrames) {
+        Span last = result.removeLast();
+        result.add(new Span(last.startFrame, Math.max(last.endFrame, span.endFrame)));
+      } else {
+        result.add(span);
+      }
+    }
+    return List.copyOf(result);
   }
 
   /** Both ends. */

@@ -22,7 +22,8 @@ public final class Timecode {
   private Timecode() {}
 
   /** The timecode of the picture frame shown at a sample frame of at least 0. */
-  public static String format(long sampleFrame, FrameRate rate, int sampleRate) {
+  public static String format(long sampleFrame, FrameRate ofPicture, int sampleRate) {
+    FrameRate rate = counted(ofPicture);
     long count = numberOf(rate.pictureFrameAt(Math.max(0, sampleFrame), sampleRate), rate);
     int nominal = rate.nominal();
     long seconds = count / nominal;
@@ -44,7 +45,8 @@ public final class Timecode {
    * The sample frame of a typed time: timecode ({@code 1:02:03:04}, {@code 2:10}: seconds and
    * frames) or seconds ({@code 12.5}, {@code 12.5 s}). Empty when the text is neither.
    */
-  public static OptionalLong parse(String text, FrameRate rate, int sampleRate) {
+  public static OptionalLong parse(String text, FrameRate ofPicture, int sampleRate) {
+    FrameRate rate = counted(ofPicture);
     String typed = text.strip().replace(';', ':');
     Matcher seconds = SECONDS.matcher(typed);
     if (seconds.matches()) {
@@ -57,6 +59,13 @@ public final class Timecode {
     long minutes = 60 * part(clock.group(1)) + part(clock.group(2));
     long number = (minutes * 60 + part(clock.group(3))) * rate.nominal() + part(clock.group(4));
     return OptionalLong.of(rate.sampleFrameOf(frameOf(number, minutes, rate), sampleRate));
+  }
+
+  /**
+   * By which rate is counted: pictures that come slower than once a second are counted as seconds.
+   */
+  private static FrameRate counted(FrameRate rate) {
+    return rate.perSecond() < 1 ? new FrameRate(1, 1) : rate;
   }
 
   private static long part(String digits) {

@@ -15,18 +15,18 @@ import hushrise.core.fit.Songs;
 import hushrise.core.hush.HushDrafter;
 import hushrise.core.hush.Talk;
 import hushrise.core.mix.Projects;
-import hushrise.core.project.Clip;
-import hushrise.core.project.Hush;
-import hushrise.core.project.Keyframe;
-import hushrise.core.project.LevelLine;
-import hushrise.core.project.Media;
-import hushrise.core.project.MediaKind;
 import hushrise.core.project.Project;
-import hushrise.core.project.Rise;
-import hushrise.core.project.SegmentShape;
-import hushrise.core.project.Side;
-import hushrise.core.project.Track;
-import hushrise.core.project.TrackKind;
+import hushrise.core.project.level.Hush;
+import hushrise.core.project.level.Keyframe;
+import hushrise.core.project.level.LevelLine;
+import hushrise.core.project.level.Rise;
+import hushrise.core.project.level.SegmentShape;
+import hushrise.core.project.media.Media;
+import hushrise.core.project.media.MediaKind;
+import hushrise.core.project.media.TrackKind;
+import hushrise.core.project.timeline.Clip;
+import hushrise.core.project.timeline.Side;
+import hushrise.core.project.timeline.Track;
 import hushrise.core.separation.Energies;
 import hushrise.core.separation.Separation;
 import hushrise.core.sound.Progress;
@@ -86,7 +86,7 @@ class SecondEarTest {
   void aCleanFilmHasNoFindings() {
     assertThat(hear(clean)).isEmpty();
     assertThat(hear(Project.empty("p"))).isEmpty();
-    assertThat(SecondEar.RULES).extracting(EarRule::id).doesNotHaveDuplicates().hasSize(19);
+    assertThat(SecondEar.RULES).extracting(EarRule::id).doesNotHaveDuplicates().hasSize(20);
   }
 
   @Test
@@ -310,5 +310,18 @@ class SecondEarTest {
     Project back = SecondEar.takenBack(aside, finding);
     assertThat(SecondEar.open(hear(back), back)).hasSize(1);
     assertThat(Optional.of(back.asides())).contains(List.of());
+  }
+
+  @Test
+  void aVoiceThatGoesOnAfterThePicture() {
+    Project late = ClipEdits.move(clean, Set.of(take), at(16.5), false);
+    Finding finding =
+        hear(late).stream().filter(f -> f.rule().equals("voice.long")).findFirst().orElseThrow();
+    assertThat(finding.figures().get(1)).isEqualTo(2.5);
+    assertThat(finding.place().endFrame()).isEqualTo(at(40));
+    for (Finding.Remedy remedy : finding.remedies()) {
+      assertThat(hear(remedy.edit().apply(late))).noneMatch(f -> f.rule().equals("voice.long"));
+    }
+    assertThat(finding.remedies()).hasSize(2);
   }
 }

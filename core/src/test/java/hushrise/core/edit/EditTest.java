@@ -5,13 +5,13 @@ import static org.assertj.core.api.Assertions.within;
 
 import hushrise.core.fit.Songs;
 import hushrise.core.mix.Projects;
-import hushrise.core.project.Clip;
-import hushrise.core.project.Keyframe;
-import hushrise.core.project.Media;
-import hushrise.core.project.MediaKind;
 import hushrise.core.project.Project;
-import hushrise.core.project.Track;
-import hushrise.core.project.TrackKind;
+import hushrise.core.project.level.Keyframe;
+import hushrise.core.project.media.Media;
+import hushrise.core.project.media.MediaKind;
+import hushrise.core.project.media.TrackKind;
+import hushrise.core.project.timeline.Clip;
+import hushrise.core.project.timeline.Track;
 import hushrise.core.time.FrameRate;
 import java.nio.file.Path;
 import java.util.List;
@@ -91,14 +91,14 @@ class EditTest {
 
   @Test
   void fadesNeverOverlap() {
-    Project longIn = LevelEdits.setFadeIn(project, "song", 100L * Projects.RATE);
+    Project longIn = FadeEdits.fitIn(project, "song", 100L * Projects.RATE);
     Clip song = longIn.track(music).orElseThrow().clips().getFirst();
     assertThat(song.fadeIn().lengthFrames()).isEqualTo(7L * Projects.RATE);
-    Project longOut = LevelEdits.setFadeOut(longIn, "song", 100L * Projects.RATE);
+    Project longOut = FadeEdits.fitOut(longIn, "song", 100L * Projects.RATE);
     assertThat(longOut.track(music).orElseThrow().clips().getFirst().fadeOut().lengthFrames())
         .isEqualTo(2L * Projects.RATE);
     assertThat(
-            LevelEdits.setFadeIn(project, "song", -5)
+            FadeEdits.fitIn(project, "song", -5)
                 .track(music)
                 .orElseThrow()
                 .clips()

@@ -6,10 +6,10 @@ import static org.assertj.core.api.Assertions.within;
 
 import hushrise.core.Problem;
 import hushrise.core.mix.Projects;
-import hushrise.core.project.Clip;
-import hushrise.core.project.Fade;
-import hushrise.core.project.FadeShape;
 import hushrise.core.project.Project;
+import hushrise.core.project.timeline.Clip;
+import hushrise.core.project.timeline.Fade;
+import hushrise.core.project.timeline.FadeShape;
 import java.util.Set;
 import org.junit.jupiter.api.Test;
 

@@ -3,9 +3,9 @@ package hushrise.core.fit;
 import static org.assertj.core.api.Assertions.assertThat;
 
 import hushrise.core.fit.Pieces.Piece;
-import hushrise.core.project.Fit;
-import hushrise.core.project.FitMode;
-import hushrise.core.project.Seam;
+import hushrise.core.project.timeline.Fit;
+import hushrise.core.project.timeline.FitMode;
+import hushrise.core.project.timeline.Seam;
 import hushrise.core.sound.Progress;
 import java.io.IOException;
 import java.nio.file.Files;

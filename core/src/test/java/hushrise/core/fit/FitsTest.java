@@ -7,18 +7,20 @@ import static org.assertj.core.api.Assertions.assertThatThrownBy;
 import hushrise.core.Problem;
 import hushrise.core.edit.ClipEdits;
 import hushrise.core.edit.Placement;
+import hushrise.core.edit.ShelfEdits;
 import hushrise.core.mix.Mixer;
-import hushrise.core.project.Clip;
-import hushrise.core.project.FitMode;
-import hushrise.core.project.Media;
-import hushrise.core.project.MediaKind;
 import hushrise.core.project.Project;
-import hushrise.core.project.Seam;
-import hushrise.core.project.TrackKind;
+import hushrise.core.project.media.Media;
+import hushrise.core.project.media.MediaKind;
+import hushrise.core.project.media.TrackKind;
+import hushrise.core.project.timeline.Clip;
+import hushrise.core.project.timeline.FitMode;
+import hushrise.core.project.timeline.Seam;
 import hushrise.core.sound.Progress;
 import hushrise.core.sound.SampleSource;
 import hushrise.core.sound.SoundLibrary;
 import hushrise.core.time.FrameRate;
+import hushrise.core.time.Span;
 import java.nio.file.Path;
 import java.util.Optional;
 import org.junit.jupiter.api.BeforeAll;
@@ -186,5 +188,110 @@ class FitsTest {
     long at = TrimAdvice.fadeStart(song.analysis(), music(start)).orElseThrow();
     assertThat(50L * RATE - at).isBetween((long) RATE, 9L * RATE);
     assertThat(song.analysis().edges()).contains(at);
+  }
+
+  /** What is heard of a clip that was trimmed by hand: its music goes on to where it ends. */
+  private void soundsToItsEnd(Project project) {
+    Clip clip = music(project);
+    float[] last = new float[RATE];
+    Mixer.of(project, LIBRARY, t -> t.kind() == TrackKind.MUSIC)
+        .render(
+            clip.endFrame() - clip.fadeOut().visibleFrames() - RATE, RATE, last, new float[RATE]);
+    double sum = 0;
+    for (float s : last) {
+      sum += s * s;
+    }
+    assertThat(Math.sqrt(sum / RATE)).isGreaterThan(0.01);
+  }
+
+  @Test
+  void aLoopedClipWhoseEndIsDraggedFarOutGoesOnSounding() {
+    Project start = project(70);
+    String id = music(start).id();
+    Project looped = Fits.set(start, id, FitMode.LOOP, SONGS);
+    Project dragged = ClipEdits.trimEnd(looped, id, 250L * RATE);
+    Project followed = Fits.followed(looped, dragged, SONGS).project();
+    assertThat(music(followed).endFrame()).isEqualTo(250L * RATE);
+    assertThat(music(followed).seams().size()).isGreaterThan(music(looped).seams().size());
+    soundsToItsEnd(followed);
+    Project shorter =
+        Fits.followed(followed, ClipEdits.trimEnd(followed, id, 90L * RATE), SONGS).project();
+    assertThat(music(shorter).endFrame()).isEqualTo(90L * RATE);
+    soundsToItsEnd(shorter);
+  }
+
+  @Test
+  void aTailoredClipWhoseEndIsDraggedKeepsItsOwnEnding() {
+    Project start = project(70);
+    String id = music(start).id();
+    Project tailored = Fits.set(start, id, FitMode.TAILOR, SONGS);
+    Project followed =
+        Fits.followed(tailored, ClipEdits.trimEnd(tailored, id, 52L * RATE), SONGS).project();
+    assertThat(music(followed).endFrame()).isEqualTo(52L * RATE);
+    float[] ending = new float[RATE];
+    Mixer.of(followed, LIBRARY, t -> t.kind() == TrackKind.MUSIC)
+        .render(51L * RATE, RATE, ending, new float[RATE]);
+    float[] own = new float[RATE];
+    piece.sound().read(song.analysis().soundEnd() - RATE, RATE, own, new float[RATE], 0);
+    assertThat(ending).containsExactly(own);
+  }
+
+  @Test
+  void aClipTrimmedByHandKeepsItsLengthWhenItIsMoved() {
+    Project start = project(70);
+    String id = music(start).id();
+    Project looped = Fits.set(start, id, FitMode.LOOP, SONGS);
+    Project longer =
+        Fits.followed(looped, ClipEdits.trimEnd(looped, id, 95L * RATE), SONGS).project();
+    Project moved = ClipEdits.move(longer, java.util.Set.of(id), 5L * RATE, false);
+    Clip clip = music(Fits.followed(longer, moved, SONGS).project());
+    assertThat(clip.startFrame()).isEqualTo(5L * RATE);
+    assertThat(clip.endFrame()).isEqualTo(100L * RATE);
+    assertThat(clip.seams()).isEqualTo(music(longer).seams());
+  }
+
+  @Test
+  void withoutSearchingWhatIsNotKnownIsLeftAndWhatIsKnownFollows() {
+    Project start = project(70);
+    String id = music(start).id();
+    Project looped = Fits.set(start, id, FitMode.LOOP, SONGS);
+    Project dragged = ClipEdits.trimEnd(looped, id, 187L * RATE);
+    Fits.Followed first = Fits.followedAsKnown(looped, dragged, SONGS);
+    assertThat(first.isComplete()).isFalse();
+    assertThat(first.project()).isEqualTo(dragged);
+    Project searched = Fits.followed(looped, dragged, SONGS).project();
+    Fits.Followed second = Fits.followedAsKnown(looped, dragged, SONGS);
+    assertThat(second.isComplete()).isTrue();
+    assertThat(second.project()).isEqualTo(searched);
+  }
+
+  @Test
+  void onlyTheMarkedPartOfASongIsEverHeard() {
+    Span part = new Span(12L * RATE, 50L * RATE);
+    Project film = project(70);
+    String song = music(film).mediaId();
+    Project marked = ShelfEdits.setUseful(film, song, part);
+    String track = marked.firstTrack(TrackKind.MUSIC).orElseThrow().id();
+    Project empty = marked.withTrack(track, t -> t.withClips(java.util.List.of()));
+    for (double seconds : new double[] {30, 180}) {
+      Project placed = withPictureOf(empty, Math.min(seconds, 70));
+      Project project = Placement.placeOn(placed, song, track, 0, SONGS);
+      Clip clip = music(project);
+      Project longer =
+          Fits.followed(
+                  project, ClipEdits.trimEnd(project, clip.id(), Math.round(seconds * RATE)), SONGS)
+              .project();
+      heardWithin(music(longer), part);
+      heardWithin(clip, part);
+    }
+    Project plain = Placement.placeOn(empty, song, track, 0, Songs.NONE);
+    heardWithin(music(plain), part);
+  }
+
+  /** Walks through a clip's content; crossfades may reach over the part's ends. */
+  private static void heardWithin(Clip clip, Span part) {
+    for (long at = 0; at < clip.lengthFrames(); at += RATE / 10) {
+      assertThat(clip.mediaFrameAt(at)).isBetween(part.startFrame() - RATE, part.endFrame() + RATE);
+    }
   }
 }

@@ -3,7 +3,7 @@ package hushrise.core.hush;
 import static org.assertj.core.api.Assertions.assertThat;
 import static org.assertj.core.api.Assertions.within;
 
-import hushrise.core.project.HushRule;
+import hushrise.core.project.level.HushRule;
 import hushrise.core.separation.EnergySteps;
 import java.util.Arrays;
 import java.util.List;

@@ -4,13 +4,13 @@ import static org.assertj.core.api.Assertions.assertThat;
 import static org.assertj.core.api.Assertions.within;
 
 import hushrise.core.Decibels;
-import hushrise.core.project.Hush;
-import hushrise.core.project.Keyframe;
-import hushrise.core.project.LevelLine;
-import hushrise.core.project.Rise;
-import hushrise.core.project.SegmentShape;
-import hushrise.core.project.Track;
-import hushrise.core.project.TrackKind;
+import hushrise.core.project.level.Hush;
+import hushrise.core.project.level.Keyframe;
+import hushrise.core.project.level.LevelLine;
+import hushrise.core.project.level.Rise;
+import hushrise.core.project.level.SegmentShape;
+import hushrise.core.project.media.TrackKind;
+import hushrise.core.project.timeline.Track;
 import hushrise.core.time.Span;
 import java.util.List;
 import net.jqwik.api.Arbitraries;
@@ -20,12 +20,13 @@ import net.jqwik.api.ForAll;
 import net.jqwik.api.Property;
 import net.jqwik.api.Provide;
 import net.jqwik.api.constraints.LongRange;
+import net.jqwik.api.constraints.Size;
 
 /** The compiled curve of a track against the model's sum, worked out the slow and plain way. */
 class LevelProperties {
 
   private static final int RATE = 48_000;
-  private static final long END = 2_000_000;
+  static final long END = 2_000_000;
 
   @Provide
   Arbitrary<Track> tracks() {
@@ -117,5 +118,33 @@ class LevelProperties {
       before = k;
     }
     return before.levelDb();
+  }
+
+  @Property(tries = 400)
+  void aKeyframeAddedAnywhereChangesNothingThatIsHeard(
+      @ForAll("tracks") Track track,
+      @ForAll @Size(min = 1, max = 4) List<@LongRange(min = 0, max = END) Long> places,
+      @ForAll @Size(60) List<@LongRange(min = 0, max = END) Long> frames) {
+    LevelLine line = track.line();
+    for (long place : places) {
+      line = line.withPointAt(place);
+      assertThat(line.at(place)).isPresent();
+    }
+    for (long frame : frames) {
+      assertThat(line.levelDbAt(frame)).isCloseTo(track.line().levelDbAt(frame), within(1e-6));
+    }
+    TrackCurve curve = TrackCurve.of(track.withLine(line), RATE);
+    TrackCurve before = TrackCurve.of(track, RATE);
+    for (long frame : frames) {
+      double was = before.levelDbAt(frame);
+      double is = curve.levelDbAt(frame);
+      assertThat(is == was || Math.abs(is - was) < 1e-6).as("%f was %f", is, was).isTrue();
+    }
+    for (long place : places) {
+      line = track.line().at(place).isPresent() ? line : line.without(place);
+    }
+    for (long frame : frames) {
+      assertThat(line.levelDbAt(frame)).isCloseTo(track.line().levelDbAt(frame), within(1e-6));
+    }
   }
 }

@@ -10,14 +10,14 @@ import hushrise.core.edit.EvenVoices;
 import hushrise.core.fit.Songs;
 import hushrise.core.hush.HushDrafter;
 import hushrise.core.mix.Projects;
-import hushrise.core.project.Clip;
-import hushrise.core.project.Hush;
-import hushrise.core.project.Media;
-import hushrise.core.project.MediaKind;
 import hushrise.core.project.Project;
-import hushrise.core.project.Seam;
-import hushrise.core.project.Track;
-import hushrise.core.project.TrackKind;
+import hushrise.core.project.level.Hush;
+import hushrise.core.project.media.Media;
+import hushrise.core.project.media.MediaKind;
+import hushrise.core.project.media.TrackKind;
+import hushrise.core.project.timeline.Clip;
+import hushrise.core.project.timeline.Seam;
+import hushrise.core.project.timeline.Track;
 import hushrise.core.separation.Energies;
 import hushrise.core.separation.PassageLoudness;
 import hushrise.core.speech.Passages;
@@ -281,5 +281,41 @@ class FilmMakerTest {
     List<Hush> b = twice.firstTrack(TrackKind.MUSIC).map(Track::hushes).orElseThrow();
     assertThat(a).hasSize(1);
     assertThat(b).isEqualTo(a);
+  }
+
+  @Test
+  void everythingUnderTheVoiceTogetherReachesWhatWasAskedFor() {
+    for (double asked : new double[] {12, 15, 20, 26}) {
+      FilmPlan plan =
+          new FilmPlan(
+              film(30, true),
+              List.of(at(take, 4), at(take, 17)),
+              List.of(FilmPlan.Placed.at(song, 0)),
+              List.of(),
+              asked,
+              OptionalDouble.empty(),
+              OptionalDouble.empty());
+      Project project = new FilmMaker(plan, sounds, sounds, Songs.NONE).make("p");
+      assertThat(PassageLoudness.measure(project, sounds, Passages.of(project)))
+          .as("asked for %.0f LU", asked)
+          .hasSize(2)
+          .allSatisfy(p -> assertThat(p.separationLu()).isGreaterThan(asked - 0.1));
+    }
+  }
+
+  @Test
+  void narrationPastThePicturesEndCountsOnlyAsFarAsItIsHeard() {
+    Project project =
+        new FilmMaker(
+                plan(film(30, false), List.of(at(take, 4), at(take, 28), at(take, 40))),
+                sounds,
+                sounds,
+                Songs.NONE)
+            .make("p");
+    List<PassageLoudness> measured = PassageLoudness.measure(project, sounds, Passages.of(project));
+    assertThat(measured)
+        .extracting(p -> p.passage().endFrame())
+        .containsExactly(9L * RATE, 30L * RATE);
+    assertThat(measured).allSatisfy(p -> assertThat(p.separationLu()).isFinite());
   }
 }

@@ -5,20 +5,26 @@ import static org.assertj.core.api.Assertions.assertThat;
 
 import hushrise.core.Decibels;
 import hushrise.core.edit.ClipEdits;
-import hushrise.core.project.Clip;
-import hushrise.core.project.Hush;
-import hushrise.core.project.Keyframe;
-import hushrise.core.project.LevelLine;
-import hushrise.core.project.Media;
-import hushrise.core.project.MediaKind;
 import hushrise.core.project.Project;
-import hushrise.core.project.SegmentShape;
-import hushrise.core.project.Track;
-import hushrise.core.project.TrackKind;
+import hushrise.core.project.level.Hush;
+import hushrise.core.project.level.Keyframe;
+import hushrise.core.project.level.LevelLine;
+import hushrise.core.project.level.SegmentShape;
+import hushrise.core.project.media.Media;
+import hushrise.core.project.media.MediaKind;
+import hushrise.core.project.media.TrackKind;
+import hushrise.core.project.timeline.Clip;
+import hushrise.core.project.timeline.Track;
 import hushrise.core.time.Span;
 import java.util.ArrayList;
 import java.util.List;
 import java.util.Set;
+import net.jqwik.api.ForAll;
+import net.jqwik.api.Property;
+import net.jqwik.api.constraints.DoubleRange;
+import net.jqwik.api.constraints.IntRange;
+import net.jqwik.api.constraints.LongRange;
+import net.jqwik.api.constraints.Size;
 import org.junit.jupiter.api.Test;
 
 /** Whatever is edited while it plays, the level never jumps. */
@@ -112,5 +118,43 @@ class EditWhilePlayingTest {
     double expected = 0.5 * Decibels.toFactor(-6);
     assertThat((double) left[2_000 - 3 * BLOCK + 1])
         .isEqualTo(expected, org.assertj.core.api.Assertions.within(1e-3));
+  }
+
+  /** Blocks, clips and edits that begin anywhere, as a person presses play anywhere. */
+  @Property(tries = 200)
+  void whereverPlayingBeginsNoEditMakesTheGainJump(
+      @ForAll @LongRange(min = 0, max = 3_000) long playFrom,
+      @ForAll @LongRange(min = 0, max = 3_000) long clipStart,
+      @ForAll @IntRange(min = 33, max = 700) int blockFrames,
+      @ForAll @IntRange(min = 1, max = 12) int blocksBetweenEdits,
+      @ForAll @Size(min = 2, max = 5) List<@DoubleRange(min = -30, max = 12) Double> levels) {
+    Projects.Sounds own = new Projects.Sounds();
+    Media one = own.add("one", MediaKind.MUSIC, Projects.constant(2 * RATE, 0.5));
+    Track track =
+        Track.of(TrackKind.MUSIC, "m", List.of(Clip.whole(one, clipStart).withId("a")))
+            .withHushes(List.of(Hush.over(new Span(9_001, 16_003), -14)));
+    Project start = Project.empty("p").withMedia(one).withTracks(List.of(track));
+    Mixer mixer = Mixer.of(start, own);
+    float[] left = new float[blockFrames];
+    float[] right = new float[blockFrames];
+    long at = playFrom;
+    double last = Double.NaN;
+    for (double level : levels) {
+      for (int block = 0; block < blocksBetweenEdits; block++) {
+        mixer.begin();
+        mixer.render(at, blockFrames, left, right);
+        for (int i = 0; i < blockFrames; i++) {
+          double db = Decibels.ofFactor(Math.abs(left[i]) + 1e-9);
+          if (db > AUDIBLE_DB && last > AUDIBLE_DB) {
+            assertThat(Math.abs(db - last)).as("frame %d", at + i).isLessThanOrEqualTo(0.1);
+          }
+          last = db;
+        }
+        at += blockFrames;
+      }
+      Mixer next = Mixer.of(start.withTrack(track.id(), t -> t.withLevelDb(level)), own);
+      next.follow(mixer);
+      mixer = next;
+    }
   }
 }

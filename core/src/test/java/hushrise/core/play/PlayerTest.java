@@ -7,7 +7,16 @@ import static org.mockito.Mockito.mock;
 import hushrise.core.mix.Mixer;
 import hushrise.core.mix.Projects;
 import hushrise.core.project.Project;
+import hushrise.core.project.media.Media;
+import hushrise.core.project.media.MediaKind;
+import hushrise.core.project.media.TrackKind;
+import hushrise.core.project.timeline.Clip;
+import hushrise.core.project.timeline.Track;
 import hushrise.core.sound.AudioOutput;
+import hushrise.core.sound.SampleSource;
+import hushrise.core.sound.SoundLibrary;
+import java.util.List;
+import java.util.concurrent.CopyOnWriteArrayList;
 import java.util.concurrent.CountDownLatch;
 import java.util.concurrent.TimeUnit;
 import java.util.concurrent.atomic.AtomicLong;
@@ -61,6 +70,7 @@ class PlayerTest {
   }
 
   private Player player;
+  private final List<Throwable> failures = new CopyOnWriteArrayList<>();
 
   @AfterEach
   void close() {
@@ -88,7 +98,7 @@ class PlayerTest {
     Projects.Sounds sounds = new Projects.Sounds();
     Project project = Projects.rich(sounds);
     Recorder recorder = new Recorder(-1, new CountDownLatch(0));
-    player = new Player(recorder);
+    player = new Player(recorder, failures::add);
     player.play(Mixer.of(project, sounds), 100_000, 150_000);
     waitUntilStopped(player);
     assertThat(java.util.Arrays.copyOf(recorder.left, 50_000))
@@ -102,10 +112,10 @@ class PlayerTest {
     Project project = Projects.rich(sounds);
     CountDownLatch gate = new CountDownLatch(1);
     Recorder recorder = new Recorder(20_000, gate);
-    player = new Player(recorder);
+    player = new Player(recorder, failures::add);
     player.play(Mixer.of(project, sounds), 100_000, 150_000);
     await(recorder.reached);
-    player.replace(Mixer.of(project.withMasterDb(-20), sounds));
+    player.replace(Mixer.of(project.withMasterDb(-20), sounds), 150_000);
     gate.countDown();
     waitUntilStopped(player);
     assertThat(recorder.left[49_000])
@@ -119,7 +129,7 @@ class PlayerTest {
     Project project = Projects.rich(sounds);
     CountDownLatch gate = new CountDownLatch(1);
     Recorder recorder = new Recorder(5_000, gate);
-    player = new Player(recorder);
+    player = new Player(recorder, failures::add);
     player.play(Mixer.of(project, sounds), 100_000, 400_000);
     await(recorder.reached);
     Thread stopper = Thread.ofPlatform().start(() -> player.stop());
@@ -140,10 +150,102 @@ class PlayerTest {
   @Test
   void closingThePlayerClosesItsOutputLast() {
     AudioOutput output = mock(AudioOutput.class);
-    player = new Player(output);
+    player = new Player(output, failures::add);
     player.close();
     InOrder order = inOrder(output);
     order.verify(output).close();
     order.verifyNoMoreInteractions();
+  }
+
+  /** A library whose file is cut short by another program: reading it fails in the machine. */
+  private static final class Failing implements SoundLibrary {
+    @Override
+    public SampleSource samples(Media media, int sampleRate) {
+      return new SampleSource() {
+        @Override
+        public int channels() {
+          return 1;
+        }
+
+        @Override
+        public long lengthFrames() {
+          return 1_000_000;
+        }
+
+        @Override
+        public void read(long start, int frames, float[] left, float[] right, int offset) {
+          throw new InternalError("a fault occurred in an unsafe memory access operation");
+        }
+      };
+    }
+  }
+
+  @Test
+  void aFailureWhileRenderingIsToldAndThePlayerPlaysOnAfterwards() {
+    Projects.Sounds sounds = new Projects.Sounds();
+    Project project = Projects.rich(sounds);
+    Recorder recorder = new Recorder(-1, new CountDownLatch(0));
+    player = new Player(recorder, failures::add);
+    player.play(Mixer.of(project, new Failing()), 100_000, 150_000);
+    waitUntilStopped(player);
+    assertThat(failures).singleElement().isInstanceOf(InternalError.class);
+    player.stop();
+    player.play(Mixer.of(project, sounds), 100_000, 101_000);
+    waitUntilStopped(player);
+    assertThat(java.util.Arrays.copyOf(recorder.left, 1_000))
+        .containsExactly(Projects.left(project, sounds, 100_000, 1_000));
+  }
+
+  @Test
+  void neitherStoppingNorPlayingAnewWaitsForADeviceThatHangs() {
+    Projects.Sounds sounds = new Projects.Sounds();
+    Project project = Projects.rich(sounds);
+    CountDownLatch gate = new CountDownLatch(1);
+    Recorder recorder = new Recorder(0, gate);
+    player = new Player(recorder, failures::add);
+    player.play(Mixer.of(project, sounds), 100_000, 400_000);
+    await(recorder.reached);
+    player.stop();
+    assertThat(player.isPlaying()).isFalse();
+    player.play(Mixer.of(project, sounds), 200_000, 201_000);
+    assertThat(player.positionFrame()).isEqualTo(200_000);
+    gate.countDown();
+    waitUntilStopped(player);
+    assertThat(recorder.left[0]).isEqualTo(Projects.left(project, sounds, 200_000, 1)[0]);
+  }
+
+  @Test
+  void aFilmThatGrewIsPlayedToItsNewEnd() {
+    Projects.Sounds sounds = new Projects.Sounds();
+    Project project = Projects.rich(sounds);
+    CountDownLatch gate = new CountDownLatch(1);
+    Recorder recorder = new Recorder(600, gate);
+    player = new Player(recorder, failures::add);
+    player.play(Mixer.of(project, sounds), 100_000, 102_000);
+    await(recorder.reached);
+    player.replace(Mixer.of(project, sounds), 110_000);
+    gate.countDown();
+    waitUntilStopped(player);
+    assertThat(player.positionFrame()).isEqualTo(110_000);
+  }
+
+  @Test
+  void noBlockIsMissedByAMeterThatLooksSeldom() {
+    Projects.Sounds sounds = new Projects.Sounds();
+    float[] click = new float[60_000];
+    click[1_000] = 0.75f;
+    Media media = sounds.add("click", MediaKind.EFFECT, click);
+    Project project =
+        Project.empty("p")
+            .withMedia(media)
+            .withTracks(List.of(Track.of(TrackKind.EFFECTS, "e", List.of(Clip.whole(media, 0)))));
+    CountDownLatch gate = new CountDownLatch(1);
+    Recorder recorder = new Recorder(30_000, gate);
+    player = new Player(recorder, failures::add);
+    player.play(Mixer.of(project, sounds), 0, 60_000);
+    await(recorder.reached);
+    assertThat(player.takePeakLeft()).isEqualTo(0.75f);
+    assertThat(player.takePeakLeft()).isZero();
+    gate.countDown();
   }
 }

@@ -4,6 +4,14 @@ import static org.assertj.core.api.Assertions.assertThat;
 import static org.assertj.core.api.Assertions.assertThatThrownBy;
 import static org.assertj.core.api.Assertions.within;
 
+import hushrise.core.project.level.Hush;
+import hushrise.core.project.level.Keyframe;
+import hushrise.core.project.level.LevelLine;
+import hushrise.core.project.level.LevelText;
+import hushrise.core.project.level.Rise;
+import hushrise.core.project.level.SegmentShape;
+import hushrise.core.project.level.Turn;
+import hushrise.core.project.timeline.Fade;
 import hushrise.core.time.Span;
 import java.util.List;
 import org.junit.jupiter.api.Test;

@@ -15,14 +15,14 @@ import hushrise.core.loudness.LoudnessSteps;
 import hushrise.core.loudness.Measurement;
 import hushrise.core.mix.Mixer;
 import hushrise.core.mix.Projects;
-import hushrise.core.project.Clip;
-import hushrise.core.project.Hush;
-import hushrise.core.project.Media;
-import hushrise.core.project.MediaKind;
 import hushrise.core.project.Project;
-import hushrise.core.project.Side;
-import hushrise.core.project.Track;
-import hushrise.core.project.TrackKind;
+import hushrise.core.project.level.Hush;
+import hushrise.core.project.media.Media;
+import hushrise.core.project.media.MediaKind;
+import hushrise.core.project.media.TrackKind;
+import hushrise.core.project.timeline.Clip;
+import hushrise.core.project.timeline.Side;
+import hushrise.core.project.timeline.Track;
 import hushrise.core.sound.Progress;
 import hushrise.core.sound.SampleSource;
 import hushrise.core.speech.Passages;
@@ -169,7 +169,7 @@ class SeparationTest {
     List<UnaryOperator<Project>> edits =
         List.of(
             p -> LevelEdits.moveKeyframe(p, music, 1, 3L * RATE + 500, -2),
-            p -> LevelEdits.addKeyframe(p, music, 5L * RATE),
+            p -> LevelEdits.moveStretch(LevelEdits.addKeyframe(p, music, 5L * RATE), music, 3, 2),
             p -> LevelEdits.removeKeyframe(p, music, 8L * RATE),
             p -> HushEdits.add(p, music, Hush.over(new Span(RATE, 2L * RATE), -8)),
             p -> p.withTrack(music, t -> t.withHushes(List.of()).withRises(List.of())),

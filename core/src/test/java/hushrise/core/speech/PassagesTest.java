@@ -4,13 +4,13 @@ import static hushrise.core.mix.Projects.RATE;
 import static org.assertj.core.api.Assertions.assertThat;
 
 import hushrise.core.mix.Projects;
-import hushrise.core.project.Clip;
-import hushrise.core.project.Media;
-import hushrise.core.project.MediaKind;
 import hushrise.core.project.Project;
-import hushrise.core.project.Seam;
-import hushrise.core.project.Track;
-import hushrise.core.project.TrackKind;
+import hushrise.core.project.media.Media;
+import hushrise.core.project.media.MediaKind;
+import hushrise.core.project.media.TrackKind;
+import hushrise.core.project.timeline.Clip;
+import hushrise.core.project.timeline.Seam;
+import hushrise.core.project.timeline.Track;
 import hushrise.core.time.Span;
 import java.util.List;
 import java.util.Optional;
@@ -67,7 +67,7 @@ class PassagesTest {
     assertThat(Passages.of(two)).containsExactly(span(2, 15));
     Project muted = two.withEachTrack(t -> t.withMuted(true));
     assertThat(Passages.of(muted)).isEmpty();
-    assertThat(Passages.joined(List.of(span(1, 2), span(2.5, 3)), RATE / 2))
+    assertThat(Span.joined(List.of(span(1, 2), span(2.5, 3)), RATE / 2))
         .containsExactly(span(1, 3));
   }
 }

@@ -12,12 +12,12 @@ import com.networknt.schema.SpecVersion;
 import hushrise.core.Problem;
 import hushrise.core.mix.Projects;
 import hushrise.core.project.Aside;
-import hushrise.core.project.HushNumber;
-import hushrise.core.project.HushRule;
 import hushrise.core.project.Project;
-import hushrise.core.project.Side;
-import hushrise.core.project.Turn;
 import hushrise.core.project.UnknownFields;
+import hushrise.core.project.level.HushNumber;
+import hushrise.core.project.level.HushRule;
+import hushrise.core.project.level.Turn;
+import hushrise.core.project.timeline.Side;
 import hushrise.core.time.Span;
 import java.nio.file.Files;
 import java.nio.file.Path;
@@ -107,12 +107,12 @@ class ProjectFileTest {
 
   @Test
   void mediaPathsAreRelativeToTheProjectSoThatTheFolderCanMove() throws Exception {
-    var media = Projects.media("take", hushrise.core.project.MediaKind.VOICE, 10);
+    var media = Projects.media("take", hushrise.core.project.media.MediaKind.VOICE, 10);
     Path inside = folder.resolve("sounds/take.wav");
     Project here =
         Project.empty("p")
             .withMedia(
-                new hushrise.core.project.Media(
+                new hushrise.core.project.media.Media(
                     media.id(), inside, media.kind(), 10, true, media.pictureRate(), ""));
     ProjectFile.save(here, file);
     assertThat(JSON.readTree(file.toFile()).at("/shelf/0/file").asText())
@@ -132,7 +132,7 @@ class ProjectFileTest {
     ((ObjectNode) tree.at("/tracks/1/clips/0")).put("colour", "teal");
     JSON.writeValue(file.toFile(), tree);
     Project read = ProjectFile.load(file);
-    List<hushrise.core.project.Track> reversed = read.tracks().reversed();
+    List<hushrise.core.project.timeline.Track> reversed = read.tracks().reversed();
     ProjectFile.save(read.withTracks(reversed), file);
     JsonNode again = JSON.readTree(file.toFile());
     assertThat(again.get("mood").asText()).isEqualTo("calm");

@@ -63,4 +63,13 @@ class TimecodeTest {
     assertThat(Timecode.parse("soon", PAL, RATE)).isEmpty();
     assertThat(Timecode.parse("-3", PAL, RATE)).isEmpty();
   }
+
+  @Test
+  void picturesSlowerThanOneASecondAreCountedInSeconds() {
+    for (FrameRate slow : new FrameRate[] {new FrameRate(1, 4), new FrameRate(1, 60)}) {
+      assertThat(Timecode.format(125 * 48_000L, slow, 48_000)).isEqualTo("00:02:05:00");
+      assertThat(Timecode.parse("2:05:00", slow, 48_000)).hasValue(125 * 48_000L);
+      assertThat(slow.nominal()).isEqualTo(1);
+    }
+  }
 }

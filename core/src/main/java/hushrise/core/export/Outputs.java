@@ -1,0 +1,63 @@
+package hushrise.core.export;
+
+import hushrise.core.Problem;
+import java.io.IOException;
+import java.nio.file.Files;
+import java.nio.file.Path;
+import java.util.ArrayList;
+import java.util.Collection;
+import java.util.List;
+
+/**
+ * Keeps what is written from destroying what is read, or what was just written. Files are compared
+ * as files, whatever names and links lead to them.
+ */
+public final class Outputs {
+
+  private Outputs() {}
+
+  /**
+   * Refuses outputs that are inputs or one another.
+   *
+   * @param inputs what is read
+   * @param outputs what is going to be written, all of it
+   * @throws Problem naming the file that would be lost
+   */
+  public static void requireApart(Collection<Path> inputs, Collection<Path> outputs) {
+    List<Path> before = new ArrayList<>();
+    for (Path output : outputs) {
+      if (inputs.stream().anyMatch(in -> isSame(in, output))) {
+        throw new Problem(
+            "%s is one of the files the film is made of and would be lost: choose another name."
+                .formatted(output));
+      }
+      if (before.stream().anyMatch(other -> isSame(other, output))) {
+        throw new Problem(
+            "%s would be written twice, and the first of the two would be lost: choose another name or folder."
+                .formatted(output));
+      }
+      before.add(output);
+    }
+  }
+
+  private static boolean isSame(Path a, Path b) {
+    try {
+      return real(a).equals(real(b))
+          || (Files.exists(a) && Files.exists(b) && Files.isSameFile(a, b));
+    } catch (IOException unreadable) {
+      return false;
+    }
+  }
+
+  /** Where a path leads, whether there is a file yet or not. */
+  private static Path real(Path path) throws IOException {
+    Path absolute = path.toAbsolutePath().normalize();
+    if (Files.exists(absolute)) {
+      return absolute.toRealPath();
+    }
+    Path folder = absolute.getParent();
+    return folder != null && Files.exists(folder)
+        ? folder.toRealPath().resolve(absolute.getFileName())
+        : absolute;
+  }
+}

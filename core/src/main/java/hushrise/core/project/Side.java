@@ -1,8 +1,0 @@
-package hushrise.core.project;
-
-/** Which of a stereo medium's channels a clip plays; one alone plays on both sides. */
-public enum Side {
-  BOTH,
-  LEFT,
-  RIGHT
-}

@@ -1,0 +1,75 @@
+package hushrise.core.project.media;
+
+import hushrise.core.time.FrameRate;
+import hushrise.core.time.Span;
+import io.soabase.recordbuilder.core.RecordBuilder;
+import java.nio.file.Path;
+import java.util.List;
+import java.util.Optional;
+
+/**
+ * A file on the Shelf, with the facts that are needed while the file itself is away.
+ *
+ * @param id unique in the project
+ * @param file where it is, absolute
+ * @param kind what it is for
+ * @param lengthFrames how long it is, in sample frames at the project's rate
+ * @param hasSound whether it carries sound
+ * @param pictureRate the frame rate of its picture; empty without one
+ * @param credit who made it and under which licence; possibly empty
+ * @param useful the part that is worth placing, in frames of the media; empty: all of it
+ * @param speech where somebody speaks in it, in frames of the media, in order and apart; empty
+ *     while nobody has looked
+ */
+@RecordBuilder
+public record Media(
+    String id,
+    Path file,
+    MediaKind kind,
+    long lengthFrames,
+    boolean hasSound,
+    Optional<FrameRate> pictureRate,
+    String credit,
+    Optional<Span> useful,
+    Optional<List<Span>> speech)
+    implements MediaBuilder.With {
+
+  public Media {
+    pictureRate = pictureRate == null ? Optional.empty() : pictureRate;
+    credit = credit == null ? "" : credit;
+    useful = useful == null ? Optional.empty() : useful;
+    speech = speech == null ? Optional.empty() : speech.map(List::copyOf);
+  }
+
+  /** A media item that is useful as a whole. */
+  public Media(
+      String id,
+      Path file,
+      MediaKind kind,
+      long lengthFrames,
+      boolean hasSound,
+      Optional<FrameRate> pictureRate,
+      String credit) {
+    this(
+        id,
+        file,
+        kind,
+        lengthFrames,
+        hasSound,
+        pictureRate,
+        credit,
+        Optional.empty(),
+        Optional.empty());
+  }
+
+  /** The part to place. */
+  public Span usefulPart() {
+    return useful.orElse(new Span(0, lengthFrames));
+  }
+
+  /** The file's name without its folder. */
+  public String title() {
+    Path name = file.getFileName();
+    return name == null ? file.toString() : name.toString();
+  }
+}

@@ -1,0 +1,73 @@
+package hushrise.core.project.timeline;
+
+/**
+ * Where a clip's content jumps within its media: a repeat or a cut, crossfaded so that the power
+ * stays even.
+ *
+ * @param atFrame the middle of the crossfade, in frames from the clip's start
+ * @param fromFrame the media frame that has been reached there
+ * @param toFrame the media frame that goes on from there
+ * @param crossfadeFrames the crossfade's whole length
+ * @param score how alike both sides sound, 0 to 1; 0 when that was not rated
+ * @param correlation how far both sides are the same wave, 0 to 1: 0 crossfades with equal power, 1
+ *     with equal gain
+ */
+public record Seam(
+    long atFrame,
+    long fromFrame,
+    long toFrame,
+    long crossfadeFrames,
+    double score,
+    double correlation) {
+
+  public Seam {
+    if (crossfadeFrames < 0
+        || !(score >= 0 && score <= 1)
+        || !(correlation >= 0 && correlation <= 1)) {
+      throw new IllegalArgumentException(
+          "Not a seam: crossfade " + crossfadeFrames + ", score " + score);
+    }
+  }
+
+  /** Whether a join will be heard, in a word. */
+  public enum Heard {
+    UNHEARD,
+    FAINT,
+    NOTICED,
+    /** Nobody has compared both sides. */
+    UNRATED
+  }
+
+  private static final double LEAST_UNHEARD = 0.74;
+  private static final double LEAST_FAINT = 0.5;
+
+  /** Whether it will be heard, as far as its score tells. */
+  public Heard heard() {
+    if (score == 0) {
+      return Heard.UNRATED;
+    }
+    return score >= LEAST_UNHEARD
+        ? Heard.UNHEARD
+        : score >= LEAST_FAINT ? Heard.FAINT : Heard.NOTICED;
+  }
+
+  /** A seam between unrelated sounds. */
+  public Seam(long atFrame, long fromFrame, long toFrame, long crossfadeFrames, double score) {
+    this(atFrame, fromFrame, toFrame, crossfadeFrames, score, 0);
+  }
+
+  /** The first frame of the crossfade, from the clip's start. */
+  public long startFrame() {
+    return atFrame - crossfadeFrames / 2;
+  }
+
+  /** The frame after the crossfade, from the clip's start. */
+  public long endFrame() {
+    return startFrame() + crossfadeFrames;
+  }
+
+  /** This seam seen from a clip that starts {@code frames} later. */
+  public Seam earlierBy(long frames) {
+    return new Seam(atFrame - frames, fromFrame, toFrame, crossfadeFrames, score, correlation);
+  }
+}

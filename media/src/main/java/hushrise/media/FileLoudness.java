@@ -1,0 +1,39 @@
+package hushrise.media;
+
+import hushrise.core.loudness.Measurement;
+import hushrise.core.sound.Progress;
+import hushrise.core.sound.SampleSource;
+import java.nio.file.Path;
+
+/** Measures the loudness of files as they are: all their channels, at their own rate. */
+public final class FileLoudness {
+
+  private FileLoudness() {}
+
+  /**
+   * Measures a file's sound.
+   *
+   * @throws hushrise.core.Problem when it cannot be read or has no sound
+   */
+  public static Measurement of(Path file, MediaStore store, Progress progress) {
+    int rate = Sounds.rateOf(file);
+    if (isMonoOrStereo(file)) {
+      SampleSource source = store.open(file, rate, part -> progress.at(part / 2));
+      return Measurement.of(source, rate, part -> progress.at(0.5 + part / 2));
+    }
+    try (SoundDecoder decoder = SoundDecoder.asItIs(file, rate)) {
+      Measurement.Running running = new Measurement.Running(rate, decoder.loudnessWeights());
+      decoder.decodeTo(
+          (planar, n, fraction) -> {
+            progress.at(fraction);
+            running.add(planar, n);
+          });
+      return running.result();
+    }
+  }
+
+  private static boolean isMonoOrStereo(Path file) {
+    return Sounds.isPlainWav(file)
+        || Probe.of(file).sound().filter(s -> s.channels() > 2).isEmpty();
+  }
+}
