@@ -1,17 +1,17 @@
 package hushrise.bench;
 
 import hushrise.core.mix.Mixer;
-import hushrise.core.project.Clip;
-import hushrise.core.project.Fade;
-import hushrise.core.project.Hush;
-import hushrise.core.project.Keyframe;
-import hushrise.core.project.LevelLine;
-import hushrise.core.project.Media;
-import hushrise.core.project.MediaKind;
+import hushrise.core.project.timeline.Clip;
+import hushrise.core.project.timeline.Fade;
+import hushrise.core.project.level.Hush;
+import hushrise.core.project.level.Keyframe;
+import hushrise.core.project.level.LevelLine;
+import hushrise.core.project.media.Media;
+import hushrise.core.project.media.MediaKind;
 import hushrise.core.project.Project;
-import hushrise.core.project.SegmentShape;
-import hushrise.core.project.Track;
-import hushrise.core.project.TrackKind;
+import hushrise.core.project.level.SegmentShape;
+import hushrise.core.project.timeline.Track;
+import hushrise.core.project.media.TrackKind;
 import hushrise.core.sound.SampleSource;
 import hushrise.core.time.Span;
 import java.nio.file.Path;

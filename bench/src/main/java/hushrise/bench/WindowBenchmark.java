@@ -1,17 +1,18 @@
 package hushrise.bench;
 
-import hushrise.app.Window;
+import hushrise.app.window.Window;
+import hushrise.app.file.FileChoice;
 import hushrise.app.look.Theme;
-import hushrise.core.project.Clip;
-import hushrise.core.project.Hush;
-import hushrise.core.project.Keyframe;
-import hushrise.core.project.LevelLine;
-import hushrise.core.project.Media;
-import hushrise.core.project.MediaKind;
+import hushrise.core.project.timeline.Clip;
+import hushrise.core.project.level.Hush;
+import hushrise.core.project.level.Keyframe;
+import hushrise.core.project.level.LevelLine;
+import hushrise.core.project.media.Media;
+import hushrise.core.project.media.MediaKind;
 import hushrise.core.project.Project;
-import hushrise.core.project.SegmentShape;
-import hushrise.core.project.Track;
-import hushrise.core.project.TrackKind;
+import hushrise.core.project.level.SegmentShape;
+import hushrise.core.project.timeline.Track;
+import hushrise.core.project.media.TrackKind;
 import hushrise.core.sound.Progress;
 import hushrise.core.time.Span;
 import hushrise.media.CacheFolder;
@@ -81,7 +82,7 @@ public final class WindowBenchmark {
       Theme.loadFonts();
       CacheFolder cache = new CacheFolder(folder.resolve("cache"), 4L << 30);
       Project project = project(new MediaStore(cache));
-      window = new Window(cache, new SilentOutput(RATE), Theme.QUAY);
+      window = new Window(cache, new SilentOutput(RATE), Theme.QUAY, FileChoice.NONE);
       Scene scene = new Scene(window.root(), 1280, 800);
       window.attach(stage, scene);
       stage.setScene(scene);

@@ -1,26 +1,27 @@
 package hushrise.app.panel;
 
-import static hushrise.app.look.Texts.text;
+import static hushrise.app.words.Texts.text;
 
-import hushrise.app.Commands;
-import hushrise.app.Selection;
-import hushrise.app.Session;
+import hushrise.app.command.CommandId;
+import hushrise.app.command.Commands;
+import hushrise.app.session.Selection;
+import hushrise.app.session.Session;
+import hushrise.app.widget.Form;
 import hushrise.core.edit.ClipEdits;
 import hushrise.core.edit.FadeEdits;
-import hushrise.core.edit.LevelEdits;
 import hushrise.core.fit.Fits;
 import hushrise.core.fit.Song;
 import hushrise.core.fit.TrimAdvice;
-import hushrise.core.project.Clip;
-import hushrise.core.project.CrossfadeShape;
-import hushrise.core.project.FadeShape;
-import hushrise.core.project.Fit;
-import hushrise.core.project.FitMode;
-import hushrise.core.project.Media;
 import hushrise.core.project.Project;
-import hushrise.core.project.Seam;
-import hushrise.core.project.Track;
-import hushrise.core.project.TrackKind;
+import hushrise.core.project.media.Media;
+import hushrise.core.project.media.TrackKind;
+import hushrise.core.project.timeline.Clip;
+import hushrise.core.project.timeline.CrossfadeShape;
+import hushrise.core.project.timeline.FadeShape;
+import hushrise.core.project.timeline.Fit;
+import hushrise.core.project.timeline.FitMode;
+import hushrise.core.project.timeline.Seam;
+import hushrise.core.project.timeline.Track;
 import hushrise.core.time.Timecode;
 import java.util.ArrayList;
 import java.util.List;
@@ -51,7 +52,7 @@ final class ClipDetail {
     form.level(
         "detail-gain",
         text("detail.gain"),
-        session.project().clip(chosen.clipId()).map(Clip::gainDb).orElse(0.0),
+        session.shown().clip(chosen.clipId()).map(Clip::gainDb).orElse(0.0),
         text("edit.clipGain"),
         (p, db) -> ClipEdits.setGain(p, chosen.clipIds(), db));
     form.words(text("detail.clips.help"));
@@ -102,6 +103,7 @@ final class ClipDetail {
         frames -> session.commit(text("edit.fadeIn"), p -> FadeEdits.setIn(p, clip.id(), frames)));
     shape(
         "detail-fade-in-shape",
+        text("detail.fadeInShape"),
         clip.fadeIn().shape(),
         s -> session.commit(text("edit.fadeIn"), p -> FadeEdits.setInShape(p, clip.id(), s)));
     form.length(
@@ -112,17 +114,18 @@ final class ClipDetail {
             session.commit(text("edit.fadeOut"), p -> FadeEdits.setOut(p, clip.id(), frames)));
     shape(
         "detail-fade-out-shape",
+        text("detail.fadeOutShape"),
         clip.fadeOut().shape(),
         s -> session.commit(text("edit.fadeOut"), p -> FadeEdits.setOutShape(p, clip.id(), s)));
     form.buttons(
-        form.command("fade.both", text("button.fade.both")),
-        form.command("fade.toCut", text("button.fade.toCut")));
+        form.command(CommandId.FADE_BOTH, text("button.fade.both")),
+        form.command(CommandId.FADE_TO_CUT, text("button.fade.toCut")));
   }
 
-  private void shape(String id, FadeShape shown, Consumer<FadeShape> edit) {
+  private void shape(String id, String label, FadeShape shown, Consumer<FadeShape> edit) {
     form.choice(
         id,
-        text("detail.fadeShape"),
+        label,
         List.of(FadeShape.values()),
         shown,
         s -> text("fade." + s.name().toLowerCase(Locale.ROOT)),
@@ -161,12 +164,7 @@ final class ClipDetail {
         modes,
         clip.fit().map(Fit::mode),
         m -> text("fit." + m.map(FitMode::name).orElse("none")),
-        m ->
-            commands.ifPresent(
-                c ->
-                    c.named("fit." + m.map(x -> x.name().toLowerCase(Locale.ROOT)).orElse("none"))
-                        .action()
-                        .run()));
+        m -> commands.ifPresent(c -> c.run(commandOf(m))));
     if (clip.fit().isEmpty()) {
       return;
     }
@@ -193,12 +191,23 @@ final class ClipDetail {
               "detail-forget", text("detail.forgetSeams"), () -> refine(clip, Fit::forgetting)));
     }
     if (fit.untilFrame().isPresent() && project.pictureEndFrame().isPresent()) {
-      buttons.add(form.command("clip.toPictureEnd", text("detail.toPictureEnd")));
+      buttons.add(form.command(CommandId.TO_PICTURE_END, text("detail.toPictureEnd")));
     }
     if (!buttons.isEmpty()) {
       form.buttons(buttons.toArray(Button[]::new));
     }
     form.words(fitWords(project, clip, fit));
+  }
+
+  private static CommandId commandOf(Optional<FitMode> mode) {
+    return mode.map(
+            m ->
+                switch (m) {
+                  case TRIM -> CommandId.FIT_TRIM;
+                  case LOOP -> CommandId.FIT_LOOP;
+                  case TAILOR -> CommandId.FIT_TAILOR;
+                })
+        .orElse(CommandId.FIT_NONE);
   }
 
   private static String fitWords(Project project, Clip clip, Fit fit) {
@@ -230,12 +239,12 @@ final class ClipDetail {
             "detail-advice",
             text("detail.fadeFrom", when),
             () ->
-                session.commit(
-                    text("edit.fadeOut"), p -> LevelEdits.setFadeOut(p, clip.id(), length))));
+                session.commit(text("edit.fadeOut"), p -> FadeEdits.fitOut(p, clip.id(), length))));
   }
 
   private void refine(Clip clip, java.util.function.UnaryOperator<Fit> change) {
-    session.commit(text("edit.refineFit"), p -> Fits.refine(p, clip.id(), change, session.songs()));
+    session.commitSearched(
+        text("edit.refineFit"), p -> Fits.refine(p, clip.id(), change, session.songs()), () -> {});
   }
 
   String seam(Project project, Clip clip, Selection.OfSeam selected) {
@@ -255,11 +264,15 @@ final class ClipDetail {
         text("detail.seam.crossfade"),
         "%.0f ms".formatted(project.seconds(seam.crossfadeFrames()) * 1000));
     form.buttons(
-        form.command("seam.audition", text("detail.seam.audition")),
-        form.command("seam.reject", text("detail.seam.reject")),
-        form.command("clip.earlier", text("detail.seam.earlier")),
-        form.command("clip.later", text("detail.seam.later")));
+        form.command(CommandId.SEAM_AUDITION, text("detail.seam.audition")),
+        form.command(CommandId.SEAM_REJECT, text("detail.seam.reject")),
+        form.command(CommandId.EARLIER, text("detail.seam.earlier")),
+        form.command(CommandId.LATER, text("detail.seam.later")));
     form.words(text("detail.seam.help"));
-    return text("detail.seam", selected.index() + 1, clip.seams().size());
+    return text(
+        "detail.seam",
+        selected.index() + 1,
+        clip.seams().size(),
+        text("seam.word." + seam.heard().name().toLowerCase(Locale.ROOT)));
   }
 }

@@ -1,18 +1,20 @@
 package hushrise.app.panel;
 
-import static hushrise.app.look.Texts.text;
+import static hushrise.app.words.Texts.text;
 
-import hushrise.app.Commands;
-import hushrise.app.Hearing;
-import hushrise.app.Selection;
-import hushrise.app.Session;
-import hushrise.app.Settling;
+import hushrise.app.command.Commands;
+import hushrise.app.job.Throttle;
+import hushrise.app.listen.Hearing;
+import hushrise.app.session.Selection;
+import hushrise.app.session.Session;
+import hushrise.app.widget.Form;
+import hushrise.app.widget.LevelField;
 import hushrise.core.project.Project;
 import java.util.Optional;
-import javafx.scene.Node;
 import javafx.scene.control.Label;
 import javafx.scene.control.ScrollPane;
-import javafx.scene.control.TextField;
+import javafx.scene.input.KeyCode;
+import javafx.scene.input.KeyEvent;
 import javafx.scene.layout.Priority;
 import javafx.scene.layout.VBox;
 
@@ -21,6 +23,9 @@ public final class DetailPane extends VBox {
 
   /** While something is dragged its numbers are shown this often. */
   private static final long REBUILD_MILLIS = 250;
+
+  /** In a narrower one each number has a row of its own. */
+  private static final double ROOM_FOR_TWO = 340;
 
   private final Session session;
   private final Label title = new Label();
@@ -48,13 +53,13 @@ public final class DetailPane extends VBox {
     scroll.setFocusTraversable(false);
     VBox.setVgrow(scroll, Priority.ALWAYS);
     getChildren().addAll(title, scroll);
-    Settling settling = new Settling(REBUILD_MILLIS, this::rebuild);
+    Throttle throttle = new Throttle(REBUILD_MILLIS, this::rebuild);
     session
-        .projectProperty()
+        .shownProperty()
         .addListener(
             (p, was, now) -> {
-              if (session.isPreviewing()) {
-                settling.ask();
+              if (session.isShowingOther()) {
+                throttle.ask();
               } else {
                 rebuild();
               }
@@ -63,8 +68,8 @@ public final class DetailPane extends VBox {
         .selectionProperty()
         .addListener(
             (p, was, now) -> {
-              if (session.isPreviewing()) {
-                settling.ask();
+              if (session.isShowingOther()) {
+                throttle.ask();
               } else {
                 rebuild();
               }
@@ -75,10 +80,19 @@ public final class DetailPane extends VBox {
         .addListener(
             (p, was, now) -> {
               if (session.selection() instanceof Selection.OfPassage) {
-                settling.ask();
+                throttle.ask();
               }
             });
+    widthProperty().addListener((p, was, now) -> arrange(now.doubleValue()));
     rebuild();
+  }
+
+  private void arrange(double width) {
+    if (form.setPairs(width < ROOM_FOR_TWO ? 1 : 2)) {
+      shown = Selection.nothing();
+      form.clear();
+      rebuild();
+    }
   }
 
   /** Gives its buttons their commands. */
@@ -89,15 +103,14 @@ public final class DetailPane extends VBox {
   }
 
   private void rebuild() {
-    boolean same = session.isPreviewing() || session.selection().equals(shown);
+    boolean same = session.isDragging() || session.selection().equals(shown);
     shown = session.selection();
-    String focused = focusedField();
     if (same) {
       form.refill();
     } else {
       form.clear();
     }
-    Project project = session.project();
+    Project project = session.shown();
     String words =
         switch (session.selection()) {
           case Selection.Nothing n -> nothing();
@@ -134,19 +147,35 @@ public final class DetailPane extends VBox {
         };
     form.end();
     title.setText(words);
-    if (!focused.isEmpty() && !focusedField().equals(focused)) {
-      Optional.ofNullable(form.lookup("#" + focused)).ifPresent(Node::requestFocus);
-    }
   }
 
-  /** The id of the field that has the focus, to give it back after rebuilding. */
-  private String focusedField() {
-    return getScene() != null
-            && getScene().getFocusOwner() instanceof TextField f
-            && form.equals(f.getParent())
-            && f.getId() != null
-        ? f.getId()
-        : "";
+  /** Begins to type the level of what is selected; false when it has none. */
+  public boolean typeLevel(boolean empty) {
+    Optional<LevelField> field = form.firstLevel();
+    field.ifPresent(f -> f.begin(empty));
+    return field.isPresent();
+  }
+
+  /**
+   * While a stretch of time is selected, a digit, a minus or the b of "by" begins to type its
+   * level.
+   */
+  public boolean beginsTyping(KeyEvent e) {
+    boolean plain = !e.isShortcutDown() && !e.isAltDown() && !e.isShiftDown();
+    boolean digit = e.getCode().isDigitKey();
+    boolean begins =
+        plain
+            && session.selection() instanceof Selection.OfSpan
+            && session.draft().isEmpty()
+            && (digit
+                || e.getCode() == KeyCode.MINUS
+                || e.getCode() == KeyCode.SUBTRACT
+                || e.getCode() == KeyCode.B);
+    if (begins && typeLevel(true)) {
+      e.consume();
+      return true;
+    }
+    return false;
   }
 
   private String nothing() {

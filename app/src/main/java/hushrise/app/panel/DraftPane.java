@@ -1,18 +1,23 @@
 package hushrise.app.panel;
 
-import static hushrise.app.look.Texts.text;
+import static hushrise.app.words.Texts.text;
 
-import hushrise.app.Drafting;
-import hushrise.app.Session;
+import hushrise.app.listen.Drafting;
+import hushrise.app.session.Session;
+import hushrise.app.widget.Focus;
+import hushrise.app.widget.Form;
+import hushrise.app.widget.RowList;
+import hushrise.app.widget.TypedField;
 import hushrise.core.hush.HushDraft;
 import hushrise.core.hush.HushDraft.Change;
 import hushrise.core.hush.HushDrafter;
-import hushrise.core.project.HushRule;
-import hushrise.core.project.LevelText;
 import hushrise.core.project.Project;
-import hushrise.core.project.Track;
-import hushrise.core.project.Turn;
+import hushrise.core.project.level.HushRule;
+import hushrise.core.project.level.LevelText;
+import hushrise.core.project.level.Turn;
+import hushrise.core.project.timeline.Track;
 import hushrise.core.time.Timecode;
+import java.util.ArrayList;
 import java.util.List;
 import java.util.Locale;
 import java.util.Optional;
@@ -93,6 +98,7 @@ public final class DraftPane extends HBox {
   private VBox listPart() {
     counts.setId("draft-counts");
     counts.getStyleClass().add("pane-title");
+    counts.setMinWidth(0);
     VBox.setVgrow(lines, Priority.ALWAYS);
     take.setId("draft-take");
     take.getStyleClass().addAll("accent", "small");
@@ -125,15 +131,22 @@ public final class DraftPane extends HBox {
     tracks.setValue(track.orElse(null));
     filling = false;
     track.ifPresent(this::showRule);
-    counts.setText(
-        text(
-            "draft.counts",
-            draft.count(Change.NEW),
-            draft.count(Change.CHANGED),
-            draft.count(Change.KEPT),
-            draft.count(Change.GONE),
-            draft.rises()));
+    counts.setText(countsOf(draft));
     lines.getItems().setAll(draft.lines());
+  }
+
+  /** How many hushes change how; those that none does are left out. */
+  private static String countsOf(HushDraft draft) {
+    List<String> parts = new ArrayList<>();
+    for (Change change : Change.values()) {
+      if (draft.count(change) > 0) {
+        parts.add(text("draft.count." + change.name(), draft.count(change)));
+      }
+    }
+    if (draft.rises() > 0) {
+      parts.add(text("draft.count.rises", draft.rises()));
+    }
+    return parts.isEmpty() ? text("draft.count.none") : String.join(" \u00b7 ", parts);
   }
 
   private void showRule(Track track) {
@@ -154,7 +167,7 @@ public final class DraftPane extends HBox {
       return;
     }
     HushRule rule = found.get();
-    number("separation", "%.1f LU", rule.separationLu(), 0, 40, HushRule::withSeparationLu);
+    number("separation", "%.1f LU", rule.separationLu(), 0, 40, HushRule::goingBy);
     fixed(rule);
     number("gap", "%.2f s", rule.shortestGapSeconds(), 0, 30, HushRule::withShortestGapSeconds);
     Turn t = rule.turn();
@@ -196,7 +209,7 @@ public final class DraftPane extends HBox {
     boxes.setAlignment(Pos.CENTER_LEFT);
     form.wide(boxes);
     if (!focused.isEmpty()) {
-      Optional.ofNullable(form.lookup("#" + focused)).ifPresent(Node::requestFocus);
+      Optional.ofNullable(form.lookup("#" + focused)).ifPresent(Focus::ask);
     }
   }
 
@@ -255,6 +268,12 @@ public final class DraftPane extends HBox {
       BiFunction<HushRule, Double, HushRule> change) {
     String shown = format.formatted(value).replace('-', '\u2212');
     TypedField field = field(id, shown, text("draft.tip", text("draft." + id), least, most));
+    double step = format.endsWith("s") ? Form.STEP_SECONDS : 1;
+    field.onStep(
+        (direction, fine) -> {
+          double stepped = value + direction * (fine ? step / 10 : step);
+          drafting.withRule(shownTrack, r -> change.apply(r, Math.clamp(stepped, least, most)));
+        });
     field.onTyped(
         words -> {
           OptionalDouble typed = numberOf(words);
@@ -308,7 +327,7 @@ public final class DraftPane extends HBox {
   }
 
   private Node line(HushDraft.Line line) {
-    Project project = session.project();
+    Project project = session.shown();
     Label time =
         new Label(
             Timecode.format(line.hush().startFrame(), project.pictureRate(), project.sampleRate()));

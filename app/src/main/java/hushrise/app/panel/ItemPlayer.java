@@ -1,17 +1,19 @@
 package hushrise.app.panel;
 
-import static hushrise.app.look.Texts.text;
+import static hushrise.app.words.Texts.text;
 
-import hushrise.app.Session;
-import hushrise.app.Transport;
+import hushrise.app.listen.ItemFacts;
 import hushrise.app.look.Palette;
-import hushrise.app.timeline.PeaksShelf;
+import hushrise.app.play.Transport;
+import hushrise.app.session.Session;
+import hushrise.app.widget.Form;
+import hushrise.app.widget.PeaksCache;
 import hushrise.core.edit.ShelfEdits;
-import hushrise.core.project.Clip;
-import hushrise.core.project.Media;
-import hushrise.core.project.MediaKind;
 import hushrise.core.project.Project;
-import hushrise.core.project.Track;
+import hushrise.core.project.media.Media;
+import hushrise.core.project.media.MediaKind;
+import hushrise.core.project.timeline.Clip;
+import hushrise.core.project.timeline.Track;
 import hushrise.core.sound.Peaks;
 import hushrise.core.time.Span;
 import java.util.List;
@@ -41,7 +43,7 @@ public final class ItemPlayer extends VBox {
 
   private final Session session;
   private final Transport transport;
-  private final PeaksShelf peaks;
+  private final PeaksCache peaks;
   private final ItemFacts facts;
   private final ObjectProperty<Palette> palette;
   private final Canvas canvas = new Canvas(260, HEIGHT);
@@ -60,7 +62,7 @@ public final class ItemPlayer extends VBox {
   public ItemPlayer(
       Session session,
       Transport transport,
-      PeaksShelf peaks,
+      PeaksCache peaks,
       ItemFacts facts,
       ObjectProperty<Palette> palette,
       Consumer<Media> placing) {
@@ -94,8 +96,9 @@ public final class ItemPlayer extends VBox {
                 draw();
               }
             });
-    session.projectProperty().addListener((p, was, now) -> projectChanged(was, now));
+    session.shownProperty().addListener((p, was, now) -> projectChanged(was, now));
     palette.addListener((p, was, now) -> draw());
+    peaks.arrivedProperty().addListener((p, was, now) -> draw());
     widthProperty()
         .addListener(
             (p, was, now) -> {
@@ -105,7 +108,7 @@ public final class ItemPlayer extends VBox {
   }
 
   private Optional<Media> media() {
-    return shown.flatMap(id -> session.project().media(id));
+    return shown.flatMap(id -> session.shown().media(id));
   }
 
   private void projectChanged(Project was, Project now) {
@@ -182,7 +185,7 @@ public final class ItemPlayer extends VBox {
     Project heard =
         media.kind().isSeen()
             ? alone.withTracks(
-                List.of(Track.of(hushrise.core.project.TrackKind.CAMERA, "", List.of(clip))))
+                List.of(Track.of(hushrise.core.project.media.TrackKind.CAMERA, "", List.of(clip))))
             : alone;
     transport.audition(heard, t -> true, begin, end);
     own = true;
@@ -265,7 +268,7 @@ public final class ItemPlayer extends VBox {
       return;
     }
     Media media = item.get();
-    Optional<Peaks> found = peaks.get(media, this::draw);
+    Optional<Peaks> found = peaks.get(media);
     g.setFill(
         switch (media.kind()) {
           case VOICE -> palette.get().voice();
@@ -296,7 +299,7 @@ public final class ItemPlayer extends VBox {
     part.setText(
         text(
             "player.part",
-            "%.1f".formatted(session.project().seconds(position)),
-            "%.1f".formatted(session.project().seconds(useful.lengthFrames()))));
+            "%.1f".formatted(session.shown().seconds(position)),
+            "%.1f".formatted(session.shown().seconds(useful.lengthFrames()))));
   }
 }

@@ -1,18 +1,19 @@
 package hushrise.app.panel;
 
-import static hushrise.app.look.Texts.text;
+import static hushrise.app.words.Texts.text;
 
-import hushrise.app.Selection;
-import hushrise.app.Session;
+import hushrise.app.session.Selection;
+import hushrise.app.session.Session;
+import hushrise.app.widget.Form;
 import hushrise.core.edit.KeyframeEdits;
 import hushrise.core.edit.LevelEdits;
 import hushrise.core.edit.MarkerEdits;
 import hushrise.core.edit.TrackEdits;
-import hushrise.core.project.Keyframe;
 import hushrise.core.project.Marker;
 import hushrise.core.project.Project;
-import hushrise.core.project.SegmentShape;
-import hushrise.core.project.Track;
+import hushrise.core.project.level.Keyframe;
+import hushrise.core.project.level.SegmentShape;
+import hushrise.core.project.timeline.Track;
 import java.util.List;
 import java.util.Locale;
 import java.util.Optional;
@@ -36,9 +37,9 @@ final class LevelDetail {
 
   /** Shows what the level at the playhead is made of, for the track that is shown. */
   void showSum() {
-    Optional<Track> track = sumOf.flatMap(id -> session.project().track(id));
+    Optional<Track> track = sumOf.flatMap(id -> session.shown().track(id));
     if (track.isPresent()) {
-      sum.setText(SumText.of(session.project(), track.get(), session.playhead()));
+      sum.setText(SumText.of(session.shown(), track.get(), session.playhead(), form.pairs()));
     }
   }
 
@@ -140,7 +141,7 @@ final class LevelDetail {
         text("edit.moveKeyframe"),
         p -> LevelEdits.moveKeyframe(p, trackId, index, frame, keyframe.levelDb()));
     long reached =
-        session.project().track(trackId).orElseThrow().line().keyframes().get(index).frame();
+        session.shown().track(trackId).orElseThrow().line().keyframes().get(index).frame();
     session.select(new Selection.OfKeyframe(trackId, reached));
   }
 

@@ -1,10 +1,11 @@
 package hushrise.app.panel;
 
-import static hushrise.app.look.Texts.text;
+import static hushrise.app.words.Texts.text;
 
-import hushrise.app.Session;
-import hushrise.app.Transport;
 import hushrise.app.look.Palette;
+import hushrise.app.play.Transport;
+import hushrise.app.session.Session;
+import hushrise.app.widget.LevelField;
 import hushrise.core.Decibels;
 import hushrise.core.edit.LevelEdits;
 import javafx.animation.AnimationTimer;
@@ -61,8 +62,8 @@ public final class MetersPane extends VBox {
             text("meters.master"),
             db -> session.commit(text("edit.master"), p -> LevelEdits.setMaster(p, db)));
     master.setId("level-master");
-    session.projectProperty().addListener((p, was, now) -> master.show(now.masterDb()));
-    master.show(session.project().masterDb());
+    session.shownProperty().addListener((p, was, now) -> master.show(now.masterDb()));
+    master.show(session.shown().masterDb());
     getChildren().addAll(title, canvas, highest, master);
     transport
         .playingProperty()
@@ -81,8 +82,8 @@ public final class MetersPane extends VBox {
   private void step(long now) {
     double fall = (now - lastNanos) / 1e9 * FALL_DB_PER_SECOND;
     lastNanos = now;
-    double left = Decibels.ofFactor(transport.player().peakLeft());
-    double right = Decibels.ofFactor(transport.player().peakRight());
+    double left = Decibels.ofFactor(transport.player().takePeakLeft());
+    double right = Decibels.ofFactor(transport.player().takePeakRight());
     shownDb[0] = Math.max(Math.max(left, LOWEST_DB), shownDb[0] - fall);
     shownDb[1] = Math.max(Math.max(right, LOWEST_DB), shownDb[1] - fall);
     highestDb = Math.max(highestDb, Math.max(left, right));

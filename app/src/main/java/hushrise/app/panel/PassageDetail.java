@@ -1,14 +1,16 @@
 package hushrise.app.panel;
 
-import static hushrise.app.look.Texts.text;
+import static hushrise.app.words.Texts.text;
 
-import hushrise.app.Hearing;
-import hushrise.app.Selection;
-import hushrise.app.Session;
+import hushrise.app.command.CommandId;
+import hushrise.app.listen.Hearing;
+import hushrise.app.session.Selection;
+import hushrise.app.session.Session;
+import hushrise.app.widget.Form;
 import hushrise.core.edit.SpeechEdits;
-import hushrise.core.project.Clip;
-import hushrise.core.project.Media;
 import hushrise.core.project.Project;
+import hushrise.core.project.media.Media;
+import hushrise.core.project.timeline.Clip;
 import hushrise.core.time.Span;
 import java.util.List;
 import java.util.Optional;
@@ -51,14 +53,14 @@ final class PassageDetail {
                 selected, s -> new Span(s.startFrame(), Math.max(to - shift, s.startFrame() + 1))));
     hearing.now().flatMap(n -> heard(n, inMedia.startFrame() + shift + 1)).ifPresent(this::facts);
     form.buttons(
-        form.command("hush.here", text("button.hush.here")),
-        form.command("passage.split", text("button.passage.split")),
-        form.command("passage.join", text("button.passage.join")),
-        form.command("delete", text("button.delete")));
+        form.command(CommandId.HUSH_HERE, text("button.hush.here")),
+        form.command(CommandId.PASSAGE_SPLIT, text("button.passage.split")),
+        form.command(CommandId.PASSAGE_JOIN, text("button.passage.join")),
+        form.command(CommandId.DELETE, text("button.delete")));
     form.buttons(
-        form.command("speech.read", text("button.speech.read")),
-        form.command("speech.write", text("button.speech.write")),
-        form.command("speech.again", text("button.speech.again")));
+        form.command(CommandId.SPEECH_READ, text("button.speech.read")),
+        form.command(CommandId.SPEECH_WRITE, text("button.speech.write")),
+        form.command(CommandId.SPEECH_AGAIN, text("button.speech.again")));
     return text("detail.passageTitle", selected.index() + 1, speech.size());
   }
 

@@ -1,9 +1,10 @@
 package hushrise.app.panel;
 
-import static hushrise.app.look.Texts.text;
+import static hushrise.app.words.Texts.text;
 
-import hushrise.app.Session;
 import hushrise.app.look.Palette;
+import hushrise.app.session.Session;
+import hushrise.app.widget.RowList;
 import hushrise.core.project.Project;
 import hushrise.core.separation.PassageLoudness;
 import hushrise.core.separation.Separation;
@@ -51,7 +52,7 @@ final class PassageList {
   }
 
   private Button line(PassageLoudness p, Separation.State state) {
-    Project project = session.project();
+    Project project = session.shown();
     double lu = p.separationLu();
     Label time =
         new Label(

@@ -1,17 +1,17 @@
 package hushrise.app.panel;
 
-import static hushrise.app.look.Texts.text;
+import static hushrise.app.words.Texts.text;
 
-import hushrise.app.Background;
-import hushrise.app.Session;
-import hushrise.app.timeline.Stills;
-import hushrise.core.project.Clip;
-import hushrise.core.project.Media;
-import hushrise.core.project.MediaKind;
+import hushrise.app.job.Jobs;
+import hushrise.app.session.Session;
+import hushrise.app.widget.Stills;
 import hushrise.core.project.Project;
-import hushrise.core.project.TrackKind;
-import hushrise.core.time.FrameRate;
+import hushrise.core.project.media.Media;
+import hushrise.core.project.media.MediaKind;
+import hushrise.core.project.media.TrackKind;
+import hushrise.core.project.timeline.Clip;
 import hushrise.media.PictureReader;
+import java.nio.file.Path;
 import java.util.Optional;
 import java.util.concurrent.ExecutorService;
 import java.util.concurrent.Executors;
@@ -27,20 +27,21 @@ public final class PicturePane extends StackPane {
   private static final int MAX_HEIGHT = 360;
 
   private final Session session;
-  private final Background background;
+  private final Jobs jobs;
   private final ImageView view = new ImageView();
   private final ExecutorService worker =
       Executors.newSingleThreadExecutor(
           Thread.ofPlatform().daemon().name("hushrise-picture").factory());
   private Optional<PictureReader> reader = Optional.empty();
-  private String readerOf = "";
+  private Optional<Path> readerOf = Optional.empty();
+  private Optional<Path> shownOf = Optional.empty();
   private boolean busy;
   private boolean again;
   private double shownSeconds = -1;
 
-  public PicturePane(Session session, Background background) {
+  public PicturePane(Session session, Jobs jobs) {
     this.session = session;
-    this.background = background;
+    this.jobs = jobs;
     setId("picture");
     getStyleClass().add("picture-pane");
     setAccessibleText(text("picture.accessible"));
@@ -51,7 +52,7 @@ public final class PicturePane extends StackPane {
     view.setManaged(false);
     getChildren().add(view);
     session.playheadProperty().addListener((p, was, now) -> wish());
-    session.projectProperty().addListener((p, was, now) -> wish());
+    session.shownProperty().addListener((p, was, now) -> wish());
   }
 
   @Override
@@ -73,10 +74,11 @@ public final class PicturePane extends StackPane {
   }
 
   private void wish() {
-    Project project = session.project();
+    Project project = session.shown();
     Optional<Clip> clip = shownClip(project);
     Optional<Media> film = clip.flatMap(c -> project.media(c.mediaId()));
     if (film.isEmpty()) {
+      again = busy;
       view.setImage(null);
       shownSeconds = -1;
       return;
@@ -90,17 +92,18 @@ public final class PicturePane extends StackPane {
         film.get().kind() == MediaKind.STILL
             ? 0
             : project.seconds(clip.get().mediaFrameAt(Math.max(0, into)));
-    if (seconds == shownSeconds && film.get().id().equals(readerOf)) {
+    if (seconds == shownSeconds && shownOf.filter(film.get().file()::equals).isPresent()) {
       return;
     }
     busy = true;
     Media media = film.get();
-    background.run(
+    jobs.run(
         worker,
         () -> reader(media).at(seconds),
         picture -> {
           picture.ifPresent(p -> view.setImage(Stills.imageOf(p)));
           shownSeconds = seconds;
+          shownOf = Optional.of(media.file());
           requestLayout();
           next();
         },
@@ -115,19 +118,37 @@ public final class PicturePane extends StackPane {
     }
   }
 
+  /** The reader of a film; on the worker alone, which closes the one before. */
   private PictureReader reader(Media film) {
-    if (!film.id().equals(readerOf)) {
-      reader.ifPresent(PictureReader::close);
-      readerOf = "";
-      reader =
-          Optional.of(
-              new PictureReader(
-                  film.file(),
-                  film.pictureRate().orElse(FrameRate.DEFAULT),
-                  MAX_WIDTH,
-                  MAX_HEIGHT));
-      readerOf = film.id();
+    if (readerOf.filter(film.file()::equals).isEmpty()) {
+      closeReader();
+      reader = Optional.of(new PictureReader(film.file(), MAX_WIDTH, MAX_HEIGHT));
+      readerOf = Optional.of(film.file());
     }
     return reader.orElseThrow();
+  }
+
+  private void closeReader() {
+    reader.ifPresent(PictureReader::close);
+    reader = Optional.empty();
+    readerOf = Optional.empty();
+  }
+
+  /** Forgets a film, as its file has changed. */
+  public void forget(Path film) {
+    shownOf = shownOf.filter(f -> !f.equals(film));
+    worker.execute(
+        () -> {
+          if (readerOf.filter(film::equals).isPresent()) {
+            closeReader();
+          }
+        });
+    wish();
+  }
+
+  /** Lets go of its film. */
+  public void close() {
+    worker.execute(this::closeReader);
+    worker.shutdown();
   }
 }

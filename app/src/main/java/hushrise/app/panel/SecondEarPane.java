@@ -1,21 +1,24 @@
 package hushrise.app.panel;
 
-import static hushrise.app.look.Texts.text;
+import static hushrise.app.words.Texts.text;
 
-import hushrise.app.EarCommands;
-import hushrise.app.Hearing;
-import hushrise.app.Session;
+import hushrise.app.command.EarCommands;
+import hushrise.app.job.Jobs;
+import hushrise.app.listen.Hearing;
 import hushrise.app.look.Palette;
-import hushrise.core.Problem;
+import hushrise.app.session.Session;
+import hushrise.app.widget.Form;
 import hushrise.core.ear.Finding;
 import hushrise.core.project.Aside;
 import hushrise.core.project.Project;
+import hushrise.core.project.media.Media;
 import hushrise.core.time.Timecode;
 import java.util.ArrayList;
 import java.util.List;
 import java.util.function.Consumer;
 import java.util.stream.Stream;
 import javafx.beans.property.ObjectProperty;
+import javafx.geometry.Point2D;
 import javafx.geometry.Pos;
 import javafx.scene.Node;
 import javafx.scene.control.Button;
@@ -24,14 +27,13 @@ import javafx.scene.control.ScrollPane;
 import javafx.scene.control.ToggleButton;
 import javafx.scene.control.ToggleGroup;
 import javafx.scene.control.Tooltip;
+import javafx.scene.input.MouseEvent;
 import javafx.scene.layout.FlowPane;
 import javafx.scene.layout.HBox;
 import javafx.scene.layout.Priority;
 import javafx.scene.layout.Region;
 import javafx.scene.layout.VBox;
 import javafx.scene.text.TextAlignment;
-import org.slf4j.Logger;
-import org.slf4j.LoggerFactory;
 
 /**
  * What a careful listener would remark on, each with its place and its remedies; or how far each
@@ -39,12 +41,11 @@ import org.slf4j.LoggerFactory;
  */
 public final class SecondEarPane extends VBox {
 
-  private static final Logger LOG = LoggerFactory.getLogger(SecondEarPane.class);
-
   private final Session session;
   private final Hearing hearing;
   private final EarCommands ear;
   private final Consumer<Finding> askAside;
+  private final Jobs jobs;
 
   /** More findings than this are not all shown at once. */
   private static final int MOST_SHOWN = 24;
@@ -58,6 +59,9 @@ public final class SecondEarPane extends VBox {
   private List<Object> shown = List.of();
   private List<Object> lookedAt = List.of();
   private boolean previewing;
+  private int pointedAt;
+  private Point2D resting = Point2D.ZERO;
+  private Point2D pointer = Point2D.ZERO;
 
   /**
    * @param askAside asks for the reason before a finding is put aside
@@ -67,8 +71,10 @@ public final class SecondEarPane extends VBox {
       Hearing hearing,
       EarCommands ear,
       ObjectProperty<Palette> palette,
-      Consumer<Finding> askAside) {
+      Consumer<Finding> askAside,
+      Jobs jobs) {
     super(6);
+    this.jobs = jobs;
     this.session = session;
     this.hearing = hearing;
     this.ear = ear;
@@ -91,7 +97,16 @@ public final class SecondEarPane extends VBox {
     scroll.setFocusTraversable(false);
     VBox.setVgrow(scroll, Priority.ALWAYS);
     getChildren().addAll(head, scroll);
+    sceneProperty()
+        .addListener(
+            (p, was, is) -> {
+              if (is != null) {
+                is.addEventFilter(
+                    MouseEvent.ANY, e -> pointer = new Point2D(e.getScreenX(), e.getScreenY()));
+              }
+            });
     hearing.nowProperty().addListener((p, was, is) -> show());
+    session.presentProperty().addListener((p, was, is) -> show());
     ear.chosenProperty().addListener((p, was, is) -> show());
     palette.addListener((p, was, is) -> show());
     group
@@ -122,6 +137,7 @@ public final class SecondEarPane extends VBox {
       return;
     }
     shown = state;
+    resting = pointer;
     findings.setText(open.isEmpty() ? text("ear.title") : text("ear.title.count", open.size()));
     list.getChildren().clear();
     if (passages.isSelected()) {
@@ -129,8 +145,9 @@ public final class SecondEarPane extends VBox {
       return;
     }
     showBelow(scroll);
+    unheard();
     if (open.isEmpty()) {
-      Label words = new Label(text(hearing.now().isEmpty() ? "ear.notYet" : "ear.clean"));
+      Label words = new Label(text(nothingWords()));
       words.setWrapText(true);
       words.getStyleClass().add("faint");
       list.getChildren().add(words);
@@ -145,6 +162,26 @@ public final class SecondEarPane extends VBox {
       title.getStyleClass().add("faint");
       list.getChildren().add(title);
       aside.forEach(f -> list.getChildren().add(asideRow(f)));
+    }
+  }
+
+  /** Why there is nothing to see: nothing is there, or it is being heard, or all is well. */
+  private String nothingWords() {
+    if (session.shown().lengthFrames() == 0) {
+      return "ear.empty";
+    }
+    return hearing.now().isEmpty() ? "ear.notYet" : "ear.clean";
+  }
+
+  /** Says what could not be measured, and offers to try again. */
+  private void unheard() {
+    for (Media media : hearing.now().map(Hearing.Now::unheard).orElse(List.of())) {
+      Label words = new Label(text("ear.unheard", media.title()));
+      words.setWrapText(true);
+      Button again = Form.button("ear-again", text("ear.again"), hearing::measureAgain);
+      VBox row = new VBox(2, words, new FlowPane(6, 4, again));
+      row.getStyleClass().add("finding");
+      list.getChildren().add(row);
     }
   }
 
@@ -180,10 +217,12 @@ public final class SecondEarPane extends VBox {
 
   private List<Object> rest() {
     return List.of(
-        session.project().asides(),
+        session.shown().asides(),
         ear.chosenProperty().get().map(Finding::key),
         hearing.now().isPresent(),
         palette.get(),
+        hearing.now().map(Hearing.Now::unheard).orElse(List.of()),
+        session.shown().lengthFrames() == 0,
         passages.isSelected() ? hearing.now().map(Hearing.Now::separation) : "");
   }
 
@@ -198,15 +237,14 @@ public final class SecondEarPane extends VBox {
 
   private String place(Finding finding) {
     return Timecode.format(
-        finding.place().startFrame(),
-        session.project().pictureRate(),
-        session.project().sampleRate());
+        finding.place().startFrame(), session.shown().pictureRate(), session.shown().sampleRate());
   }
 
   private Node row(Finding finding) {
     boolean chosen =
         ear.chosenProperty().get().filter(f -> f.key().equals(finding.key())).isPresent();
     Button sentence = new Button(place(finding) + "  " + EarCommands.words(finding));
+    sentence.setMnemonicParsing(false);
     sentence.setWrapText(true);
     sentence.setMaxWidth(Double.MAX_VALUE);
     sentence.setAlignment(Pos.TOP_LEFT);
@@ -242,39 +280,49 @@ public final class SecondEarPane extends VBox {
             "remedy-" + finding.rule().replace('.', '-') + (index == 0 ? "" : "-" + index),
             EarCommands.words(remedy),
             () -> {
-              previewing = false;
+              endPreview();
               ear.mend(remedy);
             });
     button.setTooltip(new Tooltip(text(index == 0 ? "ear.mend.tip" : "ear.mendOther.tip")));
-    button.setOnMouseEntered(e -> preview(remedy));
+    button.setOnMouseMoved(e -> pointed(remedy, e));
     button.setOnMouseExited(e -> endPreview());
     return button;
   }
 
-  private void preview(Finding.Remedy remedy) {
-    if (session.isPreviewing()) {
+  /**
+   * Shows what a remedy would do once the pointer has moved onto it. One that has come to lie under
+   * a pointer at rest shows nothing.
+   */
+  private void pointed(Finding.Remedy remedy, MouseEvent e) {
+    Point2D at = new Point2D(e.getScreenX(), e.getScreenY());
+    if (previewing || at.equals(resting) || session.isShowingOther()) {
       return;
     }
-    try {
-      Project mended = remedy.edit().apply(session.present());
-      previewing = true;
-      session.preview(mended);
-    } catch (Problem notPossible) {
-      LOG.debug("A remedy cannot be shown; pressing it says why", notPossible);
-    }
+    previewing = true;
+    int number = ++pointedAt;
+    Project base = session.present();
+    // A remedy may search a song, so it is tried off the window's thread first.
+    jobs.run(
+        () -> remedy.edit().apply(base),
+        tried -> {
+          if (previewing && number == pointedAt) {
+            session.pointAt(remedy.edit());
+          }
+        });
   }
 
   private void endPreview() {
     if (previewing) {
       previewing = false;
-      session.dropPreview();
+      pointedAt++;
+      session.pointAway();
       show();
     }
   }
 
   private Node asideRow(Finding finding) {
     String reason =
-        session.project().asides().stream()
+        session.shown().asides().stream()
             .filter(a -> a.finding().equals(finding.key()))
             .map(Aside::reason)
             .findFirst()

@@ -1,15 +1,19 @@
 package hushrise.app.panel;
 
-import static hushrise.app.look.Texts.text;
+import static hushrise.app.words.Texts.text;
 
-import hushrise.app.Selection;
-import hushrise.app.Session;
+import hushrise.app.command.CommandId;
+import hushrise.app.session.Selection;
+import hushrise.app.session.Session;
+import hushrise.app.widget.Form;
+import hushrise.app.widget.TypedField;
 import hushrise.core.edit.HushEdits;
+import hushrise.core.edit.KeyframeEdits;
 import hushrise.core.edit.LevelEdits;
-import hushrise.core.project.Hush;
-import hushrise.core.project.Rise;
-import hushrise.core.project.Track;
-import hushrise.core.project.Turn;
+import hushrise.core.project.level.Hush;
+import hushrise.core.project.level.Rise;
+import hushrise.core.project.level.Turn;
+import hushrise.core.project.timeline.Track;
 import hushrise.core.time.Span;
 import java.util.ArrayList;
 import java.util.List;
@@ -62,14 +66,14 @@ final class ShapeDetail {
     List<Button> buttons =
         new ArrayList<>(
             List.of(
-                form.command("hush.toNext", text("button.hush.toNext")),
-                form.command("hush.toTrack", text("button.hush.toTrack")),
-                form.command("hush.toProject", text("button.hush.toProject")),
-                form.command("hush.merge", text("button.hush.merge")),
-                form.command("melt", text("button.melt")),
-                form.command("delete", text("button.delete"))));
+                form.command(CommandId.HUSH_TO_NEXT, text("button.hush.toNext")),
+                form.command(CommandId.HUSH_TO_TRACK, text("button.hush.toTrack")),
+                form.command(CommandId.HUSH_TO_PROJECT, text("button.hush.toProject")),
+                form.command(CommandId.HUSH_MERGE, text("button.hush.merge")),
+                form.command(CommandId.MELT, text("button.melt")),
+                form.command(CommandId.DELETE, text("button.delete"))));
     if (!hush.byHand().isEmpty()) {
-      buttons.addFirst(form.command("hush.forget", text("button.hush.forget")));
+      buttons.addFirst(form.command(CommandId.HUSH_FORGET, text("button.hush.forget")));
     }
     form.buttons(buttons.toArray(Button[]::new));
     return text("detail.hush", track.name()) + " \u00b7 " + owner(hush);
@@ -110,6 +114,11 @@ final class ShapeDetail {
     String words = "%.2f s".formatted(shown);
     TypedField field = form.number(id, label, words, typed -> {});
     field.setTip(text("field.seconds.tip"));
+    field.onStep(
+        (direction, fine) -> {
+          double stepped = shown + direction * (fine ? Form.FINE : Form.STEP_SECONDS);
+          edit.accept(Math.clamp(stepped, atLeastNothing ? 0 : -60, 60));
+        });
     field.onTyped(
         entered -> {
           OptionalDouble typed = secondsOf(entered);
@@ -187,11 +196,23 @@ final class ShapeDetail {
                 text("edit.rise"),
                 p -> HushEdits.changeRise(p, rise.id(), r -> r.withTurns(r.swellSeconds(), s))));
     form.buttons(
-        form.command("melt", text("button.melt")), form.command("delete", text("button.delete")));
+        form.command(CommandId.MELT, text("button.melt")),
+        form.command(CommandId.DELETE, text("button.delete")));
     return text("detail.rise", track.name());
   }
 
   String span(Track track, Span span) {
+    form.level(
+            "detail-level",
+            text("detail.level"),
+            KeyframeEdits.levelOver(track, span),
+            text("edit.raiseSpan"),
+            (p, db) -> KeyframeEdits.setSpan(p, track.id(), span, session.lastTurn(), db))
+        .relative(
+            by ->
+                session.commit(
+                    text("edit.raiseSpan"),
+                    p -> KeyframeEdits.raiseSpan(p, track.id(), span, session.lastTurn(), by)));
     form.time(
         "detail-start",
         text("detail.from"),
@@ -209,10 +230,10 @@ final class ShapeDetail {
                 new Selection.OfSpan(
                     track.id(), new Span(span.startFrame(), Math.max(to, span.startFrame() + 1)))));
     form.buttons(
-        form.command("hush.here", text("button.hush.here")),
-        form.command("rise.here", text("button.rise.here")),
-        form.command("hush.equal", text("button.hush.equal")),
-        form.command("delete", text("button.delete")));
+        form.command(CommandId.HUSH_HERE, text("button.hush.here")),
+        form.command(CommandId.RISE_HERE, text("button.rise.here")),
+        form.command(CommandId.HUSH_EQUAL, text("button.hush.equal")),
+        form.command(CommandId.DELETE, text("button.delete")));
     form.words(text("detail.span.help"));
     return text("detail.span", track.name());
   }

@@ -1,10 +1,11 @@
 package hushrise.app.panel;
 
-import static hushrise.app.look.Texts.text;
+import static hushrise.app.words.Texts.text;
 
-import hushrise.app.Session;
-import hushrise.core.project.Media;
-import hushrise.core.project.MediaKind;
+import hushrise.app.listen.ItemFacts;
+import hushrise.app.session.Session;
+import hushrise.core.project.media.Media;
+import hushrise.core.project.media.MediaKind;
 import java.util.Locale;
 import java.util.function.Consumer;
 import javafx.geometry.Pos;
@@ -64,18 +65,27 @@ final class ShelfCell extends ListCell<Media> {
             : text(
                 "shelf.details",
                 kind,
-                length(session.project().seconds(media.lengthFrames())),
+                length(session.shown().seconds(media.lengthFrames())),
                 facts.formatOf(media)));
-    boolean used = session.project().isUsed(media.id());
+    boolean used = session.shown().isUsed(media.id());
     state.setText(
         text(used ? "shelf.used" : "shelf.unused")
-            + text(media.credit().isBlank() ? "shelf.noCredit" : "shelf.credited")
+            + credit(media)
             + media.useful().map(u -> text("shelf.part")).orElse(""));
     stripe
         .getStyleClass()
         .setAll("kind-stripe", "kind-" + media.kind().trackKind().name().toLowerCase(Locale.ROOT));
     setAccessibleText(media.title() + ", " + details.getText() + ", " + state.getText());
     setGraphic(row);
+  }
+
+  /** Whether it is credited; one's own narration and pictures owe nobody anything. */
+  private static String credit(Media media) {
+    boolean owed = media.kind() == MediaKind.MUSIC || media.kind() == MediaKind.EFFECT;
+    if (media.credit().isBlank()) {
+      return owed ? text("shelf.noCredit") : "";
+    }
+    return text("shelf.credited");
   }
 
   private static String length(double seconds) {

@@ -1,10 +1,12 @@
 package hushrise.app.panel;
 
-import static hushrise.app.look.Texts.text;
+import static hushrise.app.words.Texts.text;
 
-import hushrise.app.Session;
-import hushrise.core.project.Media;
+import hushrise.app.listen.ItemFacts;
+import hushrise.app.session.Session;
+import hushrise.app.widget.Form;
 import hushrise.core.project.Project;
+import hushrise.core.project.media.Media;
 import java.util.Comparator;
 import java.util.List;
 import java.util.Locale;
@@ -98,7 +100,7 @@ public final class ShelfPane extends VBox {
     list.setOnKeyPressed(this::key);
     VBox.setVgrow(list, Priority.ALWAYS);
     getChildren().addAll(head, new HBox(6, search, order), list, player);
-    session.projectProperty().addListener((p, was, now) -> projectChanged(was, now));
+    session.shownProperty().addListener((p, was, now) -> projectChanged(was, now));
     facts.arrivedProperty().addListener((p, was, now) -> list.refresh());
     refresh();
   }
@@ -123,7 +125,7 @@ public final class ShelfPane extends VBox {
     String wanted = search.getText().strip().toLowerCase(Locale.ROOT);
     String selected = selected().map(Media::id).orElse("");
     List<Media> items =
-        session.project().shelf().stream()
+        session.shown().shelf().stream()
             .filter(m -> m.title().toLowerCase(Locale.ROOT).contains(wanted))
             .sorted(order.getValue().comparator)
             .toList();

@@ -1,8 +1,8 @@
 package hushrise.app.timeline;
 
-import hushrise.app.Selection;
-import hushrise.core.project.Clip;
-import hushrise.core.project.Track;
+import hushrise.app.session.Selection;
+import hushrise.core.project.timeline.Clip;
+import hushrise.core.project.timeline.Track;
 import java.util.ArrayList;
 import java.util.List;
 import java.util.Optional;
@@ -59,7 +59,7 @@ final class BoxSelect {
     String last = "";
     for (Lane lane : lanes.get()) {
       Bounds bounds = lane.localToScene(lane.getBoundsInLocal());
-      Optional<Track> track = view.session().project().track(lane.trackId());
+      Optional<Track> track = view.session().shown().track(lane.trackId());
       if (track.isPresent() && bounds.intersects(inScene)) {
         long from = view.axis().frameAt(inScene.getMinX() - bounds.getMinX());
         long to = view.axis().frameAt(inScene.getMaxX() - bounds.getMinX());

@@ -1,13 +1,13 @@
 package hushrise.app.timeline;
 
-import static hushrise.app.look.Texts.text;
+import static hushrise.app.words.Texts.text;
 
-import hushrise.app.Selection;
+import hushrise.app.session.Selection;
 import hushrise.core.edit.ClipEdits;
 import hushrise.core.edit.Snap;
-import hushrise.core.project.Clip;
 import hushrise.core.project.Project;
-import hushrise.core.project.Track;
+import hushrise.core.project.timeline.Clip;
+import hushrise.core.project.timeline.Track;
 import hushrise.core.time.Timecode;
 import java.util.OptionalLong;
 import java.util.Set;
@@ -17,7 +17,7 @@ import java.util.stream.LongStream;
  * A drag of clips: the chosen ones move together, in time and to other tracks of their kind; an
  * edge trims; the content slips under fixed ends. Edges are drawn to places near them.
  */
-final class ClipDrag implements Drag {
+final class ClipDrag extends Drag {
 
   /** What a drag of a clip does. */
   enum Way {
@@ -27,56 +27,54 @@ final class ClipDrag implements Drag {
     SLIP
   }
 
-  private static final double SLACK = 3;
-
   private final Way way;
   private final Viewport view;
   private final Project before;
   private final Track track;
   private final Clip clip;
   private final Set<String> chosen;
-  private final double pressX;
-  private final double pressY;
   private final Snap snap;
-  private boolean moved;
-  private String sign = "";
   private OptionalLong place = OptionalLong.empty();
+  private long landed;
   private Selection selection;
 
   /**
    * @param chosen the clips that move together; holds the clip itself
    */
   ClipDrag(Way way, Viewport view, Track track, Clip clip, Set<String> chosen, double x, double y) {
+    super(x, y);
     this.way = way;
     this.view = view;
     this.before = view.session().present();
     this.track = track;
     this.clip = clip;
     this.chosen = way == Way.MOVE ? chosen : Set.of(clip.id());
-    this.pressX = x;
-    this.pressY = y;
     this.snap = Snap.of(before, this.chosen, view.session().playhead(), view.cuts().frames());
     this.selection = view.session().selection();
   }
 
+  /** Lands where the pointer is now; what the view does afterwards moves nothing. */
   @Override
-  public Project at(Pull pull) {
-    moved |= Math.max(Math.abs(pull.x() - pressX), Math.abs(pull.y() - pressY)) > SLACK;
-    if (!moved) {
-      return before;
-    }
-    long by = Math.round((pull.x() - pressX) * view.axis().framesPerPixel());
-    boolean snaps = view.session().snapsProperty().get() && !pull.freed() && way != Way.SLIP;
+  boolean pull(Pull to) {
+    boolean moved = super.pull(to);
+    long by = byFrames(view.axis());
+    boolean snaps = view.session().snapsProperty().get() && !to.freed() && way != Way.SLIP;
     Snap.Landing landing =
         snaps
             ? snap.landing(edges(), by, view.snapReach())
             : new Snap.Landing(by, OptionalLong.empty());
     place = landing.place();
+    landed = landing.byFrames();
+    return moved;
+  }
+
+  @Override
+  Project apply(Project base) {
     return switch (way) {
-      case MOVE -> move(landing.byFrames(), pull);
-      case TRIM_START -> trimStart(clip.startFrame() + landing.byFrames());
-      case TRIM_END -> trimEnd(clip.endFrame() + landing.byFrames());
-      case SLIP -> slip(landing.byFrames());
+      case MOVE -> move(base, landed);
+      case TRIM_START -> trimStart(base, clip.startFrame() + landed);
+      case TRIM_END -> trimEnd(base, clip.endFrame() + landed);
+      case SLIP -> slip(base, landed);
     };
   }
 
@@ -91,17 +89,17 @@ final class ClipDrag implements Drag {
     };
   }
 
-  private Project move(long by, Pull pull) {
+  private Project move(Project base, long by) {
     boolean carries = view.session().carriesKeyframes();
-    Project result = ClipEdits.move(before, chosen, by, carries);
+    Project result = ClipEdits.move(base, chosen, by, carries);
     String onTrack = track.id();
-    if (pull.trackUnder().isPresent() && !pull.trackUnder().get().equals(track.id())) {
-      String other = pull.trackUnder().get();
+    if (pull().trackUnder().isPresent() && !pull().trackUnder().get().equals(track.id())) {
+      String other = pull().trackUnder().get();
       result = ClipEdits.moveToTrack(result, chosen, track.id(), other, carries);
       onTrack = result.trackOfClip(clip.id()).orElseThrow().id();
     }
     selection = new Selection.OfClip(onTrack, lastAtEnd());
-    sign = time(result.clip(clip.id()).orElseThrow().startFrame());
+    setSign(time(result.clip(clip.id()).orElseThrow().startFrame()));
     return result;
   }
 
@@ -112,24 +110,24 @@ final class ClipDrag implements Drag {
     return ids;
   }
 
-  private Project trimStart(long to) {
-    Project result = ClipEdits.trimStart(before, clip.id(), to);
+  private Project trimStart(Project base, long to) {
+    Project result = ClipEdits.trimStart(base, clip.id(), to);
     Clip now = result.clip(clip.id()).orElseThrow();
-    sign = time(now.startFrame()) + "   " + seconds(now.lengthFrames());
+    setSign(time(now.startFrame()) + "   " + seconds(now.lengthFrames()));
     return result;
   }
 
-  private Project trimEnd(long to) {
-    Project result = ClipEdits.trimEnd(before, clip.id(), to);
+  private Project trimEnd(Project base, long to) {
+    Project result = ClipEdits.trimEnd(base, clip.id(), to);
     Clip now = result.clip(clip.id()).orElseThrow();
-    sign = time(now.endFrame()) + "   " + seconds(now.lengthFrames());
+    setSign(time(now.endFrame()) + "   " + seconds(now.lengthFrames()));
     return result;
   }
 
-  private Project slip(long by) {
-    Project result = ClipEdits.slip(before, clip.id(), by);
+  private Project slip(Project base, long by) {
+    Project result = ClipEdits.slip(base, clip.id(), by);
     Clip now = result.clip(clip.id()).orElseThrow();
-    sign = text("sign.slip", seconds(now.mediaStartFrame()));
+    setSign(text("sign.slip", seconds(now.mediaStartFrame())));
     return result;
   }
 
@@ -142,27 +140,17 @@ final class ClipDrag implements Drag {
   }
 
   @Override
-  public String sign() {
-    return sign;
-  }
-
-  @Override
-  public Selection selection() {
+  Selection selection() {
     return selection;
   }
 
   @Override
-  public boolean hasMoved() {
-    return moved;
-  }
-
-  @Override
-  public OptionalLong snapPlace() {
+  OptionalLong snapPlace() {
     return place;
   }
 
   @Override
-  public String name() {
+  String name() {
     return switch (way) {
       case MOVE -> text(chosen.size() > 1 ? "edit.moveClips" : "edit.moveClip");
       case TRIM_START -> text("edit.trimStart");

@@ -1,16 +1,17 @@
 package hushrise.app.timeline;
 
-import static hushrise.app.look.Texts.text;
+import static hushrise.app.words.Texts.text;
 
-import hushrise.app.Selection;
 import hushrise.app.look.Palette;
-import hushrise.core.project.Clip;
-import hushrise.core.project.Media;
+import hushrise.app.session.Selection;
 import hushrise.core.project.Project;
-import hushrise.core.project.Seam;
+import hushrise.core.project.media.Media;
+import hushrise.core.project.timeline.Clip;
+import hushrise.core.project.timeline.Seam;
 import hushrise.core.speech.Passages;
 import hushrise.core.time.Span;
 import java.util.List;
+import java.util.Locale;
 import java.util.Optional;
 import javafx.scene.canvas.GraphicsContext;
 import javafx.scene.paint.Color;
@@ -21,6 +22,10 @@ import javafx.scene.text.TextAlignment;
 final class ClipPainter {
 
   private static final double LETTER_WIDTH = 5.4;
+
+  /** How far labels of seams have to stay apart, in pixels. */
+  private static final double LABEL_GAP = 14;
+
   private static final Font SMALL = Font.font("Atkinson Hyperlegible Next", 11);
 
   private final GraphicsContext g;
@@ -137,9 +142,17 @@ final class ClipPainter {
     if (height >= 80 && seam.score() > 0) {
       g.setFont(SMALL);
       g.setTextAlign(TextAlignment.LEFT);
-      String words = text("seam.score", "%.2f".formatted(seam.score()));
+      String words = text("seam." + seam.heard().name().toLowerCase(Locale.ROOT));
+      double wide = words.length() * 5.6 + 4;
+      double room =
+          index + 1 < clip.seams().size()
+              ? geometry.axis().xOf(clip.startFrame() + clip.seams().get(index + 1).atFrame()) - x
+              : Double.MAX_VALUE;
+      if (room < wide + LABEL_GAP && !chosen && !hovered) {
+        return;
+      }
       g.setFill(palette.sunken().deriveColor(0, 1, 1, 0.85));
-      g.fillRoundRect(x + 5, height - 17, words.length() * 5.6 + 4, 14, 4, 4);
+      g.fillRoundRect(x + 5, height - 17, wide, 14, 4, 4);
       g.setFill(palette.ink());
       g.fillText(words, x + 8, height - 6);
     }

@@ -1,7 +1,7 @@
 package hushrise.app.timeline;
 
 import hushrise.core.level.TrackCurve;
-import hushrise.core.project.Track;
+import hushrise.core.project.timeline.Track;
 import javafx.scene.Node;
 
 /** What lies at the bottom of a lane: waveforms, or stills. Drawn only when it changes. */
@@ -12,7 +12,7 @@ interface Ground {
   /**
    * Draws a track.
    *
-   * @param onArrival called when something that was missing has come, to draw again
+   * @return whether all waveforms or stills were there; else it is drawn again when some have come
    */
-  void draw(Track track, TrackCurve curve, int width, int height, Runnable onArrival);
+  boolean draw(Track track, TrackCurve curve, int width, int height);
 }

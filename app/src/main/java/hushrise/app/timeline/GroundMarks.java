@@ -1,8 +1,8 @@
 package hushrise.app.timeline;
 
 import hushrise.app.look.Palette;
-import hushrise.core.project.Clip;
-import hushrise.core.project.Keyframe;
+import hushrise.core.project.level.Keyframe;
+import hushrise.core.project.timeline.Clip;
 import javafx.scene.paint.Color;
 
 /**
@@ -11,10 +11,14 @@ import javafx.scene.paint.Color;
  */
 final class GroundMarks {
 
-  /** Keyframes closer than this are not all drawn, in pixels. */
+  /** Keyframes closer than this to a full one are drawn as small ones, in pixels. */
   static final double CLOSEST_BEADS = 13;
 
+  /** Keyframes closer than this to one that is drawn are left out, in pixels. */
+  static final double CLOSEST_POINTS = 2;
+
   static final double BEAD = 4.5;
+  static final double POINT = 2.6;
   static final double FLAG = 8;
 
   /** How far a mark may reach from its place, in pixels. */
@@ -78,8 +82,9 @@ final class GroundMarks {
   }
 
   /**
-   * The keyframes in view; where they lie closer than can be told apart, only some of them: always
-   * the same, wherever the view begins.
+   * The keyframes in view; where they lie close, only some of them in full and the others small,
+   * and where they lie closer than can be told apart, only some at all: always the same, wherever
+   * the view begins.
    *
    * @return whether none was left out
    */
@@ -87,20 +92,21 @@ final class GroundMarks {
     int fill = Pixels.premultiplied(palette.sunken(), 1);
     int ring = Pixels.premultiplied(palette.ink(), 1);
     double last = Double.NEGATIVE_INFINITY;
+    double lastDrawn = Double.NEGATIVE_INFINITY;
     boolean all = true;
     for (Keyframe keyframe : geometry.track().line().keyframes()) {
       double x = geometry.x(keyframe);
       if (x > pixels.to() + MARGIN) {
         break;
       }
-      if (x - last >= CLOSEST_BEADS) {
-        if (x >= pixels.from() - MARGIN) {
-          pixels.bead(x, geometry.y(keyframe), BEAD, fill, ring);
-        }
-        last = x;
-      } else {
-        all = false;
+      boolean apart = x - last >= CLOSEST_BEADS;
+      boolean told = x - lastDrawn >= CLOSEST_POINTS;
+      if (x >= pixels.from() - MARGIN && (apart || told)) {
+        pixels.bead(x, geometry.y(keyframe), apart ? BEAD : POINT, fill, ring);
       }
+      last = apart ? x : last;
+      lastDrawn = apart || told ? x : lastDrawn;
+      all &= apart;
     }
     return all;
   }

@@ -1,13 +1,14 @@
 package hushrise.app.timeline;
 
-import static hushrise.app.look.Texts.text;
+import static hushrise.app.words.Texts.text;
 
-import hushrise.core.project.Clip;
-import hushrise.core.project.LevelText;
 import hushrise.core.project.Project;
-import hushrise.core.project.Seam;
-import hushrise.core.project.Track;
-import hushrise.core.project.TrackKind;
+import hushrise.core.project.level.LevelText;
+import hushrise.core.project.media.TrackKind;
+import hushrise.core.project.timeline.Clip;
+import hushrise.core.project.timeline.Seam;
+import hushrise.core.project.timeline.Track;
+import java.util.Locale;
 import java.util.Optional;
 
 /** What the status line says of what the pointer is over. */
@@ -51,6 +52,6 @@ final class Hints {
         "hint.seam",
         "%.2f".formatted(project.seconds(seam.fromFrame())),
         "%.2f".formatted(project.seconds(seam.toFrame())),
-        seam.score() == 0 ? "\u2013" : "%.2f".formatted(seam.score()));
+        text("seam.word." + seam.heard().name().toLowerCase(Locale.ROOT)));
   }
 }

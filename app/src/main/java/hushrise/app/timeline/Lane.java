@@ -1,15 +1,15 @@
 package hushrise.app.timeline;
 
-import static hushrise.app.look.Texts.text;
+import static hushrise.app.words.Texts.text;
 
-import hushrise.app.Selection;
+import hushrise.app.session.Selection;
 import hushrise.core.edit.LevelEdits;
 import hushrise.core.level.TrackCurve;
-import hushrise.core.project.Clip;
-import hushrise.core.project.Media;
 import hushrise.core.project.Project;
-import hushrise.core.project.Track;
-import hushrise.core.project.TrackKind;
+import hushrise.core.project.media.Media;
+import hushrise.core.project.media.TrackKind;
+import hushrise.core.project.timeline.Clip;
+import hushrise.core.project.timeline.Track;
 import hushrise.core.time.Span;
 import java.util.List;
 import java.util.Locale;
@@ -44,6 +44,7 @@ final class Lane extends Region {
   private List<Media> drawnShelf = List.of();
   private TrackCurve curve;
   private boolean stale;
+  private boolean complete = true;
   private Target lit = Target.nothing();
   private Optional<Drag> drag = Optional.empty();
   private OptionalLong spanFrom = OptionalLong.empty();
@@ -77,12 +78,12 @@ final class Lane extends Region {
   }
 
   private Track track() {
-    return view.session().project().track(trackId).orElseThrow();
+    return view.session().shown().track(trackId).orElseThrow();
   }
 
   private LaneGeometry geometry() {
     return new LaneGeometry(
-        track(), view.axis(), new LevelScale(getHeight()), view.session().project().sampleRate());
+        track(), view.axis(), new LevelScale(getHeight()), view.session().shown().sampleRate());
   }
 
   @Override
@@ -113,11 +114,18 @@ final class Lane extends Region {
     }
   }
 
+  /** Draws again what lacked waveforms or stills, some of which have come. */
+  void complete() {
+    if (!complete) {
+      redraw();
+    }
+  }
+
   /** Draws everything again. */
   void redraw() {
     int width = (int) canvas.getWidth();
     int height = (int) canvas.getHeight();
-    Optional<Track> found = view.session().project().track(trackId);
+    Optional<Track> found = view.session().shown().track(trackId);
     if (width < 1 || height < 1 || found.isEmpty()) {
       return;
     }
@@ -127,9 +135,9 @@ final class Lane extends Region {
     }
     if (!found.get().equals(drawnTrack)) {
       drawnTrack = found.get();
-      curve = TrackCurve.of(drawnTrack, view.session().project().sampleRate());
+      curve = TrackCurve.of(drawnTrack, view.session().shown().sampleRate());
     }
-    ground.draw(drawnTrack, curve, width, height, this::redraw);
+    complete = ground.draw(drawnTrack, curve, width, height);
     paint();
   }
 
@@ -143,13 +151,13 @@ final class Lane extends Region {
   }
 
   private void paint() {
-    if (view.session().project().track(trackId).isEmpty()) {
+    if (view.session().shown().track(trackId).isEmpty()) {
       return;
     }
-    drawnShelf = view.session().project().shelf();
+    drawnShelf = view.session().shown().shelf();
     LanePainter painter =
         new LanePainter(
-            canvas.getGraphicsContext2D(), view.palette(), geometry(), view.session().project());
+            canvas.getGraphicsContext2D(), view.palette(), geometry(), view.session().shown());
     painter.paint(view.session().selection(), lit);
     if (view.session().draft().isPresent()) {
       view.session().present().track(trackId).ifPresent(painter::before);
@@ -160,7 +168,7 @@ final class Lane extends Region {
 
   private void point(MouseEvent e) {
     lightUp(targetAt(e.getX(), e.getY()));
-    view.hint(Hints.of(lit, track(), view.session().project()));
+    view.hint(Hints.of(lit, track(), view.session().shown()));
   }
 
   /** The selected stretch of time, if it lies on this track. */
@@ -178,7 +186,7 @@ final class Lane extends Region {
         return new Target.OnSpanEdge(Math.abs(x - start) <= LaneGeometry.EDGE);
       }
     }
-    Optional<Target.OnPassage> passage = geometry().passageAt(x, y, view.session().project());
+    Optional<Target.OnPassage> passage = geometry().passageAt(x, y, view.session().shown());
     return passage.isPresent() ? passage.get() : geometry().targetAt(x, y);
   }
 
@@ -209,6 +217,10 @@ final class Lane extends Region {
       shiftPress(target, e);
       return;
     }
+    if (view.session().draft().isPresent() && isOfDraft(target)) {
+      view.messages().say(text("draft.untouched"));
+      return;
+    }
     drag =
         target instanceof Target.OnPassage p
             ? Optional.of(new PassageDrag(p, view.session().present(), geometry, e.getX()))
@@ -223,6 +235,11 @@ final class Lane extends Region {
     } else {
       drag = clipDrag(target, e);
     }
+  }
+
+  /** Whether something may be another in a draft that is shown than in the present project. */
+  private static boolean isOfDraft(Target target) {
+    return target instanceof Target.OnFloor || target instanceof Target.OnShape;
   }
 
   /** With Shift: one more thing selected, or the beginning of a stretch of time. */
@@ -326,47 +343,56 @@ final class Lane extends Region {
     }
     box.move(e.getSceneX(), e.getSceneY());
     view.setDragging(drag.isPresent());
-    drag.ifPresent(
-        d -> {
-          Drag.Pull pull =
-              new Drag.Pull(e.getX(), e.getY(), e.isShortcutDown(), box.trackAt(e.getSceneY()));
-          try {
-            view.session().preview(d.at(pull));
-          } catch (hushrise.core.Problem problem) {
-            cancelDrag();
-            view.background().complain(problem.getMessage());
-            return;
-          }
-          view.snapLineProperty().set(d.snapPlace());
-          view.session().select(d.selection());
-          repaint();
-        });
+    drag.ifPresent(d -> pull(d, e));
+  }
+
+  private void pull(Drag d, MouseEvent e) {
+    boolean begun = d.hasMoved();
+    if (begun && !view.session().isDragging()) {
+      cancelDrag();
+      return;
+    }
+    Drag.Pull to =
+        new Drag.Pull(e.getX(), e.getY(), e.isShortcutDown(), box.trackAt(e.getSceneY()));
+    if (!d.pull(to)) {
+      return;
+    }
+    if (!begun) {
+      view.hint("");
+    }
+    try {
+      view.session().drag(d.name(), d::apply);
+    } catch (hushrise.core.Problem problem) {
+      cancelDrag();
+      view.messages().complain(problem.getMessage());
+      return;
+    }
+    view.snapLineProperty().set(d.snapPlace());
+    view.session().select(d.selection());
+    repaint();
   }
 
   private void release(MouseEvent e) {
     view.snapLineProperty().set(OptionalLong.empty());
-    view.setDragging(false);
     box.end();
     if (spanFrom.isPresent()) {
       spanFrom = OptionalLong.empty();
+      view.setDragging(false);
       endSpan(e);
       return;
     }
     Optional<Drag> ended = drag;
     drag = Optional.empty();
-    ended
-        .filter(Drag::hasMoved)
-        .ifPresent(
-            d -> {
-              Project result = view.session().project();
-              view.session().commit(d.name(), p -> result);
-              view.session().select(d.selection());
-            });
+    if (ended.filter(Drag::hasMoved).isPresent() && view.session().isDragging()) {
+      view.session().endDrag();
+      view.session().select(ended.get().selection());
+    }
+    view.setDragging(false);
     boolean clicked = ended.isPresent() && !ended.get().hasMoved();
     if (clicked && track().kind() == TrackKind.PICTURE) {
       view.session().seek(view.axis().frameAt(e.getX()));
     }
-    if (view.session().project().track(trackId).isPresent()) {
+    if (view.session().shown().track(trackId).isPresent()) {
       repaint();
     }
   }
@@ -396,7 +422,7 @@ final class Lane extends Region {
     }
     drag = Optional.empty();
     view.setDragging(false);
-    view.session().dropPreview();
+    view.session().cancelDrag();
     repaint();
     return true;
   }

@@ -1,12 +1,12 @@
 package hushrise.app.timeline;
 
-import hushrise.core.project.Clip;
-import hushrise.core.project.Hush;
-import hushrise.core.project.Keyframe;
-import hushrise.core.project.Media;
 import hushrise.core.project.Project;
-import hushrise.core.project.Rise;
-import hushrise.core.project.Track;
+import hushrise.core.project.level.Hush;
+import hushrise.core.project.level.Keyframe;
+import hushrise.core.project.level.Rise;
+import hushrise.core.project.media.Media;
+import hushrise.core.project.timeline.Clip;
+import hushrise.core.project.timeline.Track;
 import hushrise.core.speech.Passages;
 import java.util.List;
 import java.util.Optional;

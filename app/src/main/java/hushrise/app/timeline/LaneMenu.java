@@ -1,15 +1,16 @@
 package hushrise.app.timeline;
 
-import static hushrise.app.look.Texts.text;
+import static hushrise.app.words.Texts.text;
 
+import hushrise.app.command.CommandId;
 import hushrise.core.edit.ClipEdits;
 import hushrise.core.edit.LevelEdits;
-import hushrise.core.project.Clip;
-import hushrise.core.project.CrossfadeShape;
-import hushrise.core.project.Keyframe;
-import hushrise.core.project.SegmentShape;
-import hushrise.core.project.Track;
-import hushrise.core.project.TrackKind;
+import hushrise.core.project.level.Keyframe;
+import hushrise.core.project.level.SegmentShape;
+import hushrise.core.project.media.TrackKind;
+import hushrise.core.project.timeline.Clip;
+import hushrise.core.project.timeline.CrossfadeShape;
+import hushrise.core.project.timeline.Track;
 import java.util.ArrayList;
 import java.util.List;
 import java.util.Locale;
@@ -28,28 +29,41 @@ final class LaneMenu {
       case Target.OnClip c -> ofClip(c.clipId(), track, view);
       case Target.OnClipStart c -> ofClip(c.clipId(), track, view);
       case Target.OnClipEnd c -> ofClip(c.clipId(), track, view);
-      case Target.OnSeam s -> named(view, "seam.audition", "seam.reject");
+      case Target.OnSeam s -> named(view, CommandId.SEAM_AUDITION, CommandId.SEAM_REJECT);
       case Target.OnKeyframe k -> ofKeyframe(k.index(), track, view);
       case Target.OnFloor f -> ofHush(view);
-      case Target.OnShape s -> s.part().isOfHush() ? ofHush(view) : named(view, "melt", "delete");
+      case Target.OnShape s ->
+          s.part().isOfHush() ? ofHush(view) : named(view, CommandId.MELT, CommandId.DELETE);
       case Target.OnStretch s -> ofStretch(s.nextIndex(), track, view);
-      case Target.OnSpanEdge s -> named(view, "hush.here", "rise.here", "passage.add", "delete");
+      case Target.OnSpanEdge s ->
+          named(
+              view,
+              CommandId.HUSH_HERE,
+              CommandId.RISE_HERE,
+              CommandId.PASSAGE_ADD,
+              CommandId.DELETE);
       case Target.OnPassage p ->
           named(
               view,
-              "passage.split",
-              "passage.join",
-              "delete",
-              "speech.read",
-              "speech.write",
-              "speech.again");
-      default -> named(view, "keyframe.add", "hush.here", "rise.here", "clip.paste");
+              CommandId.PASSAGE_SPLIT,
+              CommandId.PASSAGE_JOIN,
+              CommandId.DELETE,
+              CommandId.SPEECH_READ,
+              CommandId.SPEECH_WRITE,
+              CommandId.SPEECH_AGAIN);
+      default ->
+          named(
+              view,
+              CommandId.HUSH_HERE,
+              CommandId.RISE_HERE,
+              CommandId.KEYFRAME_ADD,
+              CommandId.PASTE);
     };
   }
 
-  private static List<MenuItem> named(Viewport view, String... ids) {
+  private static List<MenuItem> named(Viewport view, CommandId... ids) {
     List<MenuItem> items = new ArrayList<>();
-    for (String id : ids) {
+    for (CommandId id : ids) {
       items.add(view.commands().item(id));
     }
     return items;
@@ -58,19 +72,19 @@ final class LaneMenu {
   private static List<MenuItem> ofHush(Viewport view) {
     return named(
         view,
-        "hush.toNext",
-        "hush.toTrack",
-        "hush.toProject",
-        "hush.merge",
-        "hush.forget",
-        "melt",
-        "zoom.selection",
-        "delete");
+        CommandId.HUSH_TO_NEXT,
+        CommandId.HUSH_TO_TRACK,
+        CommandId.HUSH_TO_PROJECT,
+        CommandId.HUSH_MERGE,
+        CommandId.HUSH_FORGET,
+        CommandId.MELT,
+        CommandId.ZOOM_SELECTION,
+        CommandId.DELETE);
   }
 
   private static List<MenuItem> ofKeyframe(int index, Track track, Viewport view) {
     List<MenuItem> items = shapes(index, track, view);
-    items.addAll(named(view, "clip.copy", "delete", "keyframe.clearTrack"));
+    items.addAll(named(view, CommandId.COPY, CommandId.DELETE, CommandId.KEYFRAME_CLEAR_TRACK));
     return items;
   }
 
@@ -79,8 +93,17 @@ final class LaneMenu {
         nextIndex > 0 && nextIndex < track.line().keyframes().size()
             ? shapes(nextIndex - 1, track, view)
             : new ArrayList<>();
+    if (track.isBackground()) {
+      items.addAll(0, named(view, CommandId.HUSH_HERE, CommandId.RISE_HERE));
+      items.add(2, new SeparatorMenuItem());
+    }
     items.addAll(
-        named(view, "keyframe.add", "clip.paste", "keyframe.clearClip", "keyframe.clearTrack"));
+        named(
+            view,
+            CommandId.KEYFRAME_ADD,
+            CommandId.PASTE,
+            CommandId.KEYFRAME_CLEAR_CLIP,
+            CommandId.KEYFRAME_CLEAR_TRACK));
     return items;
   }
 
@@ -106,24 +129,35 @@ final class LaneMenu {
   }
 
   private static List<MenuItem> ofClip(String clipId, Track track, Viewport view) {
-    List<MenuItem> items = named(view, "clip.split", "clip.trimStart", "clip.trimEnd");
+    List<MenuItem> items = new ArrayList<>();
+    if (track.isBackground()) {
+      items.addAll(named(view, CommandId.HUSH_HERE, CommandId.RISE_HERE));
+      items.add(new SeparatorMenuItem());
+    }
+    items.addAll(named(view, CommandId.SPLIT, CommandId.TRIM_START, CommandId.TRIM_END));
     if (track.kind().sounds()) {
-      items.addAll(named(view, "clip.toPictureEnd", "clip.fadeWithPicture"));
+      items.addAll(named(view, CommandId.TO_PICTURE_END, CommandId.FADE_WITH_PICTURE));
     }
     if (track.isVoice()) {
       items.add(new SeparatorMenuItem());
       items.addAll(
           named(
               view,
-              "voices.asOthers",
-              "voices.even",
-              "speech.read",
-              "speech.write",
-              "speech.again"));
+              CommandId.VOICES_AS_OTHERS,
+              CommandId.VOICES_EVEN,
+              CommandId.SPEECH_READ,
+              CommandId.SPEECH_WRITE,
+              CommandId.SPEECH_AGAIN));
     }
     if (track.kind() == TrackKind.MUSIC) {
       items.add(new SeparatorMenuItem());
-      items.addAll(named(view, "fit.trim", "fit.loop", "fit.tailor", "fit.none"));
+      items.addAll(
+          named(
+              view,
+              CommandId.FIT_TRIM,
+              CommandId.FIT_LOOP,
+              CommandId.FIT_TAILOR,
+              CommandId.FIT_NONE));
     }
     Optional<Clip> clip = track.clip(clipId);
     if (clip.isPresent() && ClipEdits.crossfadeFrames(track, clip.get()) > 0) {
@@ -136,13 +170,13 @@ final class LaneMenu {
     items.addAll(
         named(
             view,
-            "clip.cut",
-            "clip.copy",
-            "clip.paste",
-            "clip.duplicate",
-            "delete",
-            "clip.deleteClosing",
-            "zoom.selection"));
+            CommandId.CUT,
+            CommandId.COPY,
+            CommandId.PASTE,
+            CommandId.DUPLICATE,
+            CommandId.DELETE,
+            CommandId.DELETE_CLOSING,
+            CommandId.ZOOM_SELECTION));
     return items;
   }
 

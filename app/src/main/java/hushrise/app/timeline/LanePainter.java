@@ -1,10 +1,10 @@
 package hushrise.app.timeline;
 
-import hushrise.app.Selection;
 import hushrise.app.look.Palette;
+import hushrise.app.session.Selection;
 import hushrise.core.level.TrackCurve;
 import hushrise.core.project.Project;
-import hushrise.core.project.Track;
+import hushrise.core.project.timeline.Track;
 import javafx.scene.canvas.GraphicsContext;
 import javafx.scene.paint.Color;
 import javafx.scene.text.Font;
@@ -14,6 +14,11 @@ import javafx.scene.text.TextAlignment;
 final class LanePainter {
 
   private static final Font BOLD = Font.font("Atkinson Hyperlegible Next SemiBold", 12);
+
+  /** How far the sign of a drag stays from what is dragged, in pixels. */
+  private static final double SIGN_AWAY = 20;
+
+  private static final double SIGN_ABOVE = 34;
 
   private final GraphicsContext g;
   private final Palette palette;
@@ -97,8 +102,9 @@ final class LanePainter {
   void sign(String words, double x, double y) {
     g.setFont(BOLD);
     double w = words.length() * 6.6 + 16;
-    double left = Math.clamp(x + 12, 2, Math.max(2, width - w - 2));
-    double top = Math.clamp(y - 48, 2, Math.max(2, height - 24));
+    boolean roomRight = x + SIGN_AWAY + w <= width - 2;
+    double left = roomRight ? x + SIGN_AWAY : Math.max(2, x - SIGN_AWAY - w);
+    double top = Math.clamp(y - SIGN_ABOVE, 2, Math.max(2, height - 24));
     g.setFill(palette.ink());
     g.fillRoundRect(left, top, w, 22, 6, 6);
     g.setFill(palette.surface());

@@ -1,16 +1,17 @@
 package hushrise.app.timeline;
 
-import static hushrise.app.look.Texts.text;
+import static hushrise.app.words.Texts.text;
 
-import hushrise.app.Selection;
+import hushrise.app.session.Selection;
+import hushrise.core.edit.FadeEdits;
 import hushrise.core.edit.KeyframeEdits;
 import hushrise.core.edit.LevelEdits;
-import hushrise.core.project.Clip;
-import hushrise.core.project.Hush;
-import hushrise.core.project.Keyframe;
-import hushrise.core.project.LevelText;
 import hushrise.core.project.Project;
-import hushrise.core.project.Track;
+import hushrise.core.project.level.Hush;
+import hushrise.core.project.level.Keyframe;
+import hushrise.core.project.level.LevelText;
+import hushrise.core.project.timeline.Clip;
+import hushrise.core.project.timeline.Track;
 import hushrise.core.time.Timecode;
 import java.util.ArrayList;
 import java.util.List;
@@ -21,10 +22,7 @@ import java.util.Set;
  * A drag of a keyframe, a stretch of line, a hush's floor or a fade. It keeps to the axis on which
  * it started.
  */
-final class LevelDrag implements Drag {
-
-  /** How far the pointer moves before the axis is decided, in pixels. */
-  private static final double SLACK = 3;
+final class LevelDrag extends Drag {
 
   private enum Direction {
     UNDECIDED,
@@ -35,13 +33,8 @@ final class LevelDrag implements Drag {
   private final Target target;
   private final Project before;
   private final LaneGeometry geometry;
-  private final double pressX;
-  private final double pressY;
-  private Direction direction = Direction.UNDECIDED;
-  private Project result;
   private final Set<Long> group;
-  private boolean freed;
-  private String sign = "";
+  private Direction direction = Direction.UNDECIDED;
   private Selection selection;
 
   private LevelDrag(
@@ -51,13 +44,11 @@ final class LevelDrag implements Drag {
       Selection selected,
       double x,
       double y) {
+    super(x, y);
     this.group = groupOf(target, geometry, selected);
     this.target = target;
     this.before = before;
     this.geometry = geometry;
-    this.pressX = x;
-    this.pressY = y;
-    this.result = before;
     this.selection = selectionOf(target);
   }
 
@@ -118,70 +109,61 @@ final class LevelDrag implements Drag {
   }
 
   @Override
-  public Project at(Pull pull) {
-    double x = pull.x();
-    double y = pull.y();
-    freed = pull.freed();
-    decideDirection(x, y);
-    if (direction != Direction.UNDECIDED) {
-      result = moved(x, y);
+  boolean isFarEnough(double across, double down) {
+    boolean far = super.isFarEnough(across, down);
+    if (direction == Direction.UNDECIDED && far) {
+      direction = Math.abs(across) > Math.abs(down) ? Direction.ACROSS : Direction.UP_AND_DOWN;
     }
-    return result;
+    return far;
   }
 
-  private void decideDirection(double x, double y) {
-    double across = Math.abs(x - pressX);
-    double down = Math.abs(y - pressY);
-    if (direction == Direction.UNDECIDED && Math.max(across, down) > SLACK) {
-      direction = across > down ? Direction.ACROSS : Direction.UP_AND_DOWN;
-    }
-  }
-
-  private Project moved(double x, double y) {
+  @Override
+  Project apply(Project base) {
+    double y = pull().y();
     return switch (target) {
-      case Target.OnKeyframe k -> moveKeyframe(k.index(), x, y);
-      case Target.OnStretch s -> moveStretch(s.nextIndex(), y);
-      case Target.OnFloor f -> moveFloor(f.hushId(), y);
-      case Target.OnFadeIn f -> fadeIn(f.clipId(), x);
-      case Target.OnFadeOut f -> fadeOut(f.clipId(), x);
-      default -> before;
+      case Target.OnKeyframe k -> moveKeyframe(base, k.index(), y);
+      case Target.OnStretch s -> moveStretch(base, s.nextIndex(), y);
+      case Target.OnFloor f -> moveFloor(base, f.hushId(), y);
+      case Target.OnFadeIn f -> fadeIn(base, f.clipId());
+      case Target.OnFadeOut f -> fadeOut(base, f.clipId());
+      default -> base;
     };
   }
 
-  private Project moveKeyframe(int index, double x, double y) {
+  private Project moveKeyframe(Project base, int index, double y) {
     Keyframe k = geometry.track().line().keyframes().get(index);
-    boolean across = freed || direction == Direction.ACROSS;
-    boolean upAndDown = freed || direction == Direction.UP_AND_DOWN;
-    long by = across ? framesBetween(pressX, x) : 0;
+    boolean across = pull().freed() || direction == Direction.ACROSS;
+    boolean upAndDown = pull().freed() || direction == Direction.UP_AND_DOWN;
+    long by = across ? byFrames(geometry.axis()) : 0;
     double byDb =
-        upAndDown ? rounded(geometry.scale().dbAt(geometry.y(k) + y - pressY)) - k.levelDb() : 0;
-    KeyframeEdits.Moved moved = KeyframeEdits.move(before, geometry.track().id(), group, by, byDb);
+        upAndDown ? tenths(geometry.scale().dbAt(geometry.y(k) + y - pressY())) - k.levelDb() : 0;
+    KeyframeEdits.Moved moved = KeyframeEdits.move(base, geometry.track().id(), group, by, byDb);
     Keyframe now =
         moved.project().track(geometry.track().id()).orElseThrow().line().keyframes().get(index);
     selection = keyframes(moved.frames(), now.frame());
-    sign =
+    setSign(
         LevelText.format(now.levelDb())
             + "   "
-            + Timecode.format(now.frame(), before.pictureRate(), before.sampleRate());
+            + Timecode.format(now.frame(), before.pictureRate(), before.sampleRate()));
     return moved.project();
   }
 
-  private Project moveStretch(int nextIndex, double y) {
-    double byDb = rounded(geometry.scale().dbAt(y) - geometry.scale().dbAt(pressY));
+  private Project moveStretch(Project base, int nextIndex, double y) {
+    double byDb = tenths(geometry.scale().dbAt(y) - geometry.scale().dbAt(pressY()));
     if (geometry.track().line().keyframes().isEmpty()) {
       double db = geometry.track().levelDb() + byDb;
-      Project moved = LevelEdits.setTrackLevel(before, geometry.track().id(), db);
-      sign =
+      Project moved = LevelEdits.setTrackLevel(base, geometry.track().id(), db);
+      setSign(
           text(
               "sign.trackLevel",
-              LevelText.format(moved.track(geometry.track().id()).orElseThrow().levelDb()));
+              LevelText.format(moved.track(geometry.track().id()).orElseThrow().levelDb())));
       return moved;
     }
-    sign = (byDb > 0 ? "+" : "") + "%.1f dB".formatted(byDb).replace('-', '\u2212');
-    return LevelEdits.moveStretch(before, geometry.track().id(), nextIndex, byDb);
+    setSignOfChange(byDb);
+    return LevelEdits.moveStretch(base, geometry.track().id(), nextIndex, byDb);
   }
 
-  private Project moveFloor(String hushId, double y) {
+  private Project moveFloor(Project base, String hushId, double y) {
     Hush hush =
         geometry.track().hushes().stream()
             .filter(h -> h.id().equals(hushId))
@@ -189,26 +171,25 @@ final class LevelDrag implements Drag {
             .orElseThrow();
     double startY = geometry.floorY(hush, hush.knots(before.sampleRate()));
     double lineDb = geometry.scale().dbAt(startY) - hush.depthDb();
-    double depth = Math.min(0, rounded(geometry.scale().dbAt(startY + y - pressY) - lineDb));
-    sign = LevelText.format(depth);
-    return LevelEdits.setHushDepth(before, hushId, depth);
+    double depth = Math.min(0, tenths(geometry.scale().dbAt(startY + y - pressY()) - lineDb));
+    setSign(LevelText.format(depth));
+    return LevelEdits.setHushDepth(base, hushId, depth);
   }
 
-  private Project fadeIn(String clipId, double x) {
+  private Project fadeIn(Project base, String clipId) {
     Clip clip = clip(clipId);
     Project changed =
-        LevelEdits.setFadeIn(
-            before, clipId, clip.fadeIn().lengthFrames() + framesBetween(pressX, x));
-    sign = Timecode.seconds(clipIn(changed, clipId).fadeIn().lengthFrames(), before.sampleRate());
+        FadeEdits.fitIn(base, clipId, clip.fadeIn().lengthFrames() + byFrames(geometry.axis()));
+    setSign(Timecode.seconds(clipIn(changed, clipId).fadeIn().lengthFrames(), before.sampleRate()));
     return changed;
   }
 
-  private Project fadeOut(String clipId, double x) {
+  private Project fadeOut(Project base, String clipId) {
     Clip clip = clip(clipId);
     Project changed =
-        LevelEdits.setFadeOut(
-            before, clipId, clip.fadeOut().lengthFrames() - framesBetween(pressX, x));
-    sign = Timecode.seconds(clipIn(changed, clipId).fadeOut().lengthFrames(), before.sampleRate());
+        FadeEdits.fitOut(base, clipId, clip.fadeOut().lengthFrames() - byFrames(geometry.axis()));
+    setSign(
+        Timecode.seconds(clipIn(changed, clipId).fadeOut().lengthFrames(), before.sampleRate()));
     return changed;
   }
 
@@ -223,31 +204,13 @@ final class LevelDrag implements Drag {
         .orElseThrow();
   }
 
-  private long framesBetween(double fromX, double toX) {
-    return Math.round((toX - fromX) * geometry.axis().framesPerPixel());
-  }
-
-  private static double rounded(double db) {
-    return Math.round(db * 10) / 10.0;
-  }
-
   @Override
-  public String sign() {
-    return sign;
-  }
-
-  @Override
-  public Selection selection() {
+  Selection selection() {
     return selection;
   }
 
   @Override
-  public boolean hasMoved() {
-    return direction != Direction.UNDECIDED;
-  }
-
-  @Override
-  public String name() {
+  String name() {
     return switch (target) {
       case Target.OnKeyframe k -> text("edit.moveKeyframe");
       case Target.OnStretch s ->

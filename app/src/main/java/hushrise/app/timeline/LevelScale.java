@@ -1,7 +1,7 @@
 package hushrise.app.timeline;
 
 import hushrise.core.Decibels;
-import hushrise.core.project.Keyframe;
+import hushrise.core.project.level.Keyframe;
 
 /**
  * What maps dB to pixels in a lane, the same for every lane: +12 dB at the top, off at the bottom.

@@ -1,14 +1,15 @@
 package hushrise.app.timeline;
 
-import static hushrise.app.look.Texts.text;
+import static hushrise.app.words.Texts.text;
 
+import hushrise.app.widget.PeaksCache;
 import hushrise.core.Decibels;
 import hushrise.core.level.TrackCurve;
-import hushrise.core.project.Clip;
-import hushrise.core.project.Media;
 import hushrise.core.project.Project;
-import hushrise.core.project.Track;
-import hushrise.core.project.TrackKind;
+import hushrise.core.project.media.Media;
+import hushrise.core.project.media.TrackKind;
+import hushrise.core.project.timeline.Clip;
+import hushrise.core.project.timeline.Track;
 import hushrise.core.sound.Peaks;
 import java.util.HashMap;
 import java.util.Map;
@@ -44,7 +45,7 @@ public final class OverviewStrip extends Region {
   private record Columns(Track track, TimeAxis axis, double[] heights) {}
 
   private final Viewport view;
-  private final PeaksShelf peaks;
+  private final PeaksCache peaks;
   private final ImageView shown = new ImageView();
   private final Rectangle before = new Rectangle();
   private final Rectangle after = new Rectangle();
@@ -56,7 +57,7 @@ public final class OverviewStrip extends Region {
   private final Map<String, Columns> known = new HashMap<>();
   private Optional<Pixels> drawn = Optional.empty();
 
-  OverviewStrip(Viewport view, PeaksShelf peaks) {
+  OverviewStrip(Viewport view, PeaksCache peaks) {
     this.view = view;
     this.peaks = peaks;
     setId("overview");
@@ -71,7 +72,7 @@ public final class OverviewStrip extends Region {
   }
 
   private TimeAxis whole() {
-    return TimeAxis.fitting(Math.max(1, view.session().project().lengthFrames()), getWidth());
+    return TimeAxis.fitting(Math.max(1, view.session().shown().lengthFrames()), getWidth());
   }
 
   private void travel(double x) {
@@ -100,7 +101,7 @@ public final class OverviewStrip extends Region {
   private void draw(Pixels pixels) {
     pixels.setGround(view.palette().sunken());
     pixels.clear();
-    Project project = view.session().project();
+    Project project = view.session().shown();
     TimeAxis axis = whole();
     known.keySet().removeIf(id -> project.track(id).isEmpty());
     project.tracksOf(TrackKind.MUSIC).forEach(t -> music(pixels, project, t, axis));
@@ -124,7 +125,7 @@ public final class OverviewStrip extends Region {
     Columns columns = known.get(track.id());
     if (columns == null || !columns.track().equals(track) || !columns.axis().equals(axis)) {
       columns = new Columns(track, axis, new double[pixels.width() / PITCH + 1]);
-      if (reckon(project, columns)) {
+      if (fill(project, columns)) {
         known.put(track.id(), columns);
       }
     }
@@ -144,19 +145,19 @@ public final class OverviewStrip extends Region {
   }
 
   /** Fills in how high a track stands, 0 to 1; gives whether all its waveforms were there. */
-  private boolean reckon(Project project, Columns columns) {
+  private boolean fill(Project project, Columns columns) {
     TrackCurve curve = TrackCurve.of(columns.track(), project.sampleRate());
     boolean all = true;
     for (Clip clip : columns.track().clips()) {
       Media media = project.media(clip.mediaId()).orElseThrow();
-      Optional<Peaks> found = peaks.get(media, this::redraw);
+      Optional<Peaks> found = peaks.get(media);
       all &= found.isPresent();
-      found.ifPresent(p -> reckon(clip, p, curve, columns));
+      found.ifPresent(p -> fill(clip, p, curve, columns));
     }
     return all;
   }
 
-  private void reckon(Clip clip, Peaks found, TrackCurve curve, Columns columns) {
+  private void fill(Clip clip, Peaks found, TrackCurve curve, Columns columns) {
     TimeAxis axis = columns.axis();
     double half = axis.framesPerPixel() * PITCH / 2;
     int from = (int) Math.max(0, Math.ceil(axis.xOf(clip.startFrame()) / PITCH));

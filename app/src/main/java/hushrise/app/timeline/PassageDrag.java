@@ -1,42 +1,38 @@
 package hushrise.app.timeline;
 
-import static hushrise.app.look.Texts.text;
+import static hushrise.app.words.Texts.text;
 
-import hushrise.app.Selection;
+import hushrise.app.session.Selection;
 import hushrise.core.edit.SpeechEdits;
-import hushrise.core.project.Clip;
 import hushrise.core.project.Project;
+import hushrise.core.project.timeline.Clip;
 import hushrise.core.time.Span;
 import hushrise.core.time.Timecode;
 
 /** A drag of a passage or of one of its ends, within its clip. */
-final class PassageDrag implements Drag {
-
-  private static final double SLACK = 3;
+final class PassageDrag extends Drag {
 
   private final Target.OnPassage target;
   private final LaneGeometry geometry;
   private final Project before;
   private final Clip clip;
-  private final double pressX;
-  private boolean moved;
-  private String sign = "";
 
   PassageDrag(Target.OnPassage target, Project before, LaneGeometry geometry, double pressX) {
+    super(pressX, 0);
     this.target = target;
     this.before = before;
     this.geometry = geometry;
-    this.pressX = pressX;
     clip = before.clip(target.clipId()).orElseThrow();
   }
 
   @Override
-  public Project at(Pull pull) {
-    moved |= Math.abs(pull.x() - pressX) > SLACK;
-    if (!moved) {
-      return before;
-    }
-    long by = Math.round((pull.x() - pressX) * geometry.axis().framesPerPixel());
+  boolean isFarEnough(double across, double down) {
+    return super.isFarEnough(across, 0);
+  }
+
+  @Override
+  Project apply(Project base) {
+    long by = byFrames(geometry.axis());
     Span span = speech(before);
     Span wanted =
         switch (target.hold()) {
@@ -46,14 +42,14 @@ final class PassageDrag implements Drag {
               new Span(span.startFrame(), Math.max(span.endFrame() + by, span.startFrame() + 1));
           case BODY -> Span.ofLength(span.startFrame() + by, span.lengthFrames());
         };
-    Project result = SpeechEdits.change(before, clip.mediaId(), target.index(), wanted);
+    Project result = SpeechEdits.change(base, clip.mediaId(), target.index(), wanted);
     Span now = speech(result);
     long shown = target.hold() == Target.Hold.END ? now.endFrame() : now.startFrame();
-    sign =
+    setSign(
         Timecode.format(
             shown - clip.mediaStartFrame() + clip.startFrame(),
             before.pictureRate(),
-            before.sampleRate());
+            before.sampleRate()));
     return result;
   }
 
@@ -62,23 +58,13 @@ final class PassageDrag implements Drag {
   }
 
   @Override
-  public String sign() {
-    return sign;
-  }
-
-  @Override
-  public Selection selection() {
+  Selection selection() {
     return new Selection.OfPassage(
         geometry.track().id(), clip.id(), clip.mediaId(), target.index());
   }
 
   @Override
-  public boolean hasMoved() {
-    return moved;
-  }
-
-  @Override
-  public String name() {
+  String name() {
     return text("edit.movePassage");
   }
 }

@@ -1,8 +1,8 @@
 package hushrise.app.timeline;
 
-import static hushrise.app.look.Texts.text;
+import static hushrise.app.words.Texts.text;
 
-import hushrise.app.Selection;
+import hushrise.app.session.Selection;
 import hushrise.core.edit.MarkerEdits;
 import hushrise.core.edit.Snap;
 import hushrise.core.project.Marker;
@@ -32,6 +32,7 @@ final class Ruler extends Region {
   private final Viewport view;
   private final Canvas canvas = new Canvas();
   private Optional<String> dragged = Optional.empty();
+  private boolean pulled;
 
   Ruler(Viewport view) {
     this.view = view;
@@ -53,7 +54,7 @@ final class Ruler extends Region {
   private Optional<Marker> markerAt(double x, double y) {
     return y > FLAG_HEIGHT
         ? Optional.empty()
-        : view.session().project().markers().stream()
+        : view.session().shown().markers().stream()
             .filter(
                 m -> {
                   double at = view.axis().xOf(m.frame());
@@ -67,6 +68,7 @@ final class Ruler extends Region {
   }
 
   private void press(MouseEvent e) {
+    pulled = false;
     dragged = markerAt(e.getX(), e.getY()).map(Marker::id);
     if (dragged.isPresent()) {
       view.session().select(new Selection.OfMarker(dragged.get()));
@@ -81,6 +83,10 @@ final class Ruler extends Region {
       view.session().seek(frame);
       return;
     }
+    if (pulled && !view.session().isDragging()) {
+      return;
+    }
+    pulled = true;
     Snap snap =
         Snap.of(
             view.session().present().withMarkers(List.of()),
@@ -90,17 +96,15 @@ final class Ruler extends Region {
     boolean snaps = view.session().snapsProperty().get() && !e.isShortcutDown();
     OptionalLong place = snaps ? snap.nearest(frame, view.snapReach()) : OptionalLong.empty();
     view.snapLineProperty().set(place);
-    view.session()
-        .preview(MarkerEdits.move(view.session().present(), dragged.get(), place.orElse(frame)));
+    String id = dragged.get();
+    long to = place.orElse(frame);
+    view.session().drag(text("edit.moveMarker"), p -> MarkerEdits.move(p, id, to));
   }
 
   private void release() {
     view.snapLineProperty().set(OptionalLong.empty());
-    if (dragged.isPresent()) {
-      Project moved = view.session().project();
-      view.session().commit(text("edit.moveMarker"), p -> moved);
-      dragged = Optional.empty();
-    }
+    dragged = Optional.empty();
+    view.session().endDrag();
   }
 
   @Override
@@ -115,7 +119,7 @@ final class Ruler extends Region {
     double width = canvas.getWidth();
     double height = canvas.getHeight();
     g.clearRect(0, 0, width, height);
-    Project project = view.session().project();
+    Project project = view.session().shown();
     double stepFrames = step(project) * project.sampleRate();
     double first = Math.floor(view.axis().startFrame() / stepFrames);
     double last =

@@ -1,6 +1,6 @@
 package hushrise.app.timeline;
 
-import hushrise.core.project.SegmentShape;
+import hushrise.core.project.level.SegmentShape;
 import javafx.scene.shape.Polyline;
 
 /** A segment's shape, drawn small. */

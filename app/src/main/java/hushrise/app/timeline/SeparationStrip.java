@@ -1,8 +1,8 @@
 package hushrise.app.timeline;
 
-import static hushrise.app.look.Texts.text;
+import static hushrise.app.words.Texts.text;
 
-import hushrise.app.Hearing;
+import hushrise.app.listen.Hearing;
 import hushrise.core.project.Project;
 import hushrise.core.separation.PassageLoudness;
 import hushrise.core.separation.Separation;
@@ -82,7 +82,7 @@ final class SeparationStrip extends HBox {
   }
 
   private float valueAt(long frame) {
-    Project project = view.session().project();
+    Project project = view.session().shown();
     return separation()
         .map(s -> s.at((int) (frame * Separation.PER_SECOND / project.sampleRate())))
         .orElse(Float.NaN);
@@ -139,7 +139,7 @@ final class SeparationStrip extends HBox {
   }
 
   private void draw(Separation separation, Pixels pixels) {
-    int rate = view.session().project().sampleRate();
+    int rate = view.session().shown().sampleRate();
     int clear = Pixels.premultiplied(view.palette().clear(), 1);
     int tight = Pixels.premultiplied(view.palette().tight(), 1);
     int buried = Pixels.premultiplied(view.palette().buried(), 1);

@@ -1,13 +1,13 @@
 package hushrise.app.timeline;
 
-import hushrise.app.Selection;
 import hushrise.app.look.Palette;
-import hushrise.core.project.Hush;
-import hushrise.core.project.Keyframe;
-import hushrise.core.project.LevelText;
+import hushrise.app.session.Selection;
 import hushrise.core.project.Project;
-import hushrise.core.project.Rise;
-import hushrise.core.project.Track;
+import hushrise.core.project.level.Hush;
+import hushrise.core.project.level.Keyframe;
+import hushrise.core.project.level.LevelText;
+import hushrise.core.project.level.Rise;
+import hushrise.core.project.timeline.Track;
 import java.util.List;
 import javafx.scene.canvas.GraphicsContext;
 import javafx.scene.paint.Color;

@@ -1,10 +1,11 @@
 package hushrise.app.timeline;
 
+import hushrise.app.widget.Stills;
 import hushrise.core.level.TrackCurve;
-import hushrise.core.project.Clip;
-import hushrise.core.project.Media;
 import hushrise.core.project.Project;
-import hushrise.core.project.Track;
+import hushrise.core.project.media.Media;
+import hushrise.core.project.timeline.Clip;
+import hushrise.core.project.timeline.Track;
 import hushrise.core.time.Span;
 import java.util.Optional;
 import javafx.scene.Node;
@@ -36,20 +37,24 @@ final class StillsGround implements Ground {
   }
 
   @Override
-  public void draw(Track track, TrackCurve curve, int width, int height, Runnable onArrival) {
+  public boolean draw(Track track, TrackCurve curve, int width, int height) {
     canvas.setWidth(width);
     canvas.setHeight(height);
     GraphicsContext g = canvas.getGraphicsContext2D();
     g.setFill(view.palette().sunken());
     g.fillRect(0, 0, width, height);
-    Project project = view.session().project();
-    track.clipsInTime().forEach(c -> draw(g, project, c, onArrival));
+    Project project = view.session().shown();
+    boolean all = true;
+    for (Clip clip : track.clipsInTime()) {
+      all &= draw(g, project, clip);
+    }
     view.cuts().fadeToBlack().ifPresent(f -> fade(g, f));
     g.setFill(view.palette().accent());
     for (long cut : view.cuts().frames()) {
       double x = view.axis().xOf(cut);
       g.fillPolygon(new double[] {x - 4, x + 4, x}, new double[] {height, height, height - 7.0}, 3);
     }
+    return all;
   }
 
   private void fade(GraphicsContext g, Span fade) {
@@ -68,10 +73,12 @@ final class StillsGround implements Ground {
     g.fillRect(from, 0, to - from, canvas.getHeight());
   }
 
-  private void draw(GraphicsContext g, Project project, Clip clip, Runnable onArrival) {
+  /** Draws a clip; gives whether all its stills were there. */
+  private boolean draw(GraphicsContext g, Project project, Clip clip) {
+    boolean all = true;
     Media media = project.media(clip.mediaId()).orElseThrow();
     double height = canvas.getHeight();
-    double stillWidth = Math.round(height * Stills.WIDTH / Stills.HEIGHT);
+    double stillWidth = Math.max(1, Math.round(height * stills.aspect(media)));
     double left = view.axis().xOf(clip.startFrame());
     double right = view.axis().xOf(clip.endFrame());
     g.save();
@@ -81,8 +88,8 @@ final class StillsGround implements Ground {
     double first = left + Math.floor(Math.max(0, -left) / stillWidth) * stillWidth;
     for (double x = first; x < Math.min(right, canvas.getWidth()); x += stillWidth) {
       long frame = Math.max(0, view.axis().frameAt(x) - clip.startFrame());
-      Optional<Image> still =
-          stills.at(media, project.seconds(clip.mediaFrameAt(frame)), onArrival);
+      Optional<Image> still = stills.at(media, project.seconds(clip.mediaFrameAt(frame)));
+      all &= still.isPresent();
       g.setFill(view.palette().picture());
       g.fillRect(x, 0, stillWidth, height);
       if (still.isPresent()) {
@@ -93,5 +100,6 @@ final class StillsGround implements Ground {
     g.restore();
     g.setStroke(view.palette().picture());
     g.strokeRect(left + 0.5, 0.5, right - left - 1, height - 1);
+    return all;
   }
 }

@@ -1,11 +1,13 @@
 package hushrise.app.timeline;
 
-import static hushrise.app.look.Texts.text;
+import static hushrise.app.words.Texts.text;
 
-import hushrise.app.Settling;
+import hushrise.app.job.Throttle;
+import hushrise.app.widget.PeaksCache;
+import hushrise.app.widget.Stills;
 import hushrise.core.project.Project;
-import hushrise.core.project.Track;
-import hushrise.core.project.TrackKind;
+import hushrise.core.project.media.TrackKind;
+import hushrise.core.project.timeline.Track;
 import java.util.ArrayList;
 import java.util.List;
 import java.util.OptionalLong;
@@ -44,17 +46,17 @@ public final class TimelineView extends BorderPane {
   private static final double MOST_SCALE = 1.6;
 
   private final Viewport view;
-  private final PeaksShelf peaks;
+  private final PeaksCache peaks;
   private final Stills stills;
   private final OverviewStrip overview;
-  private final Settling overviewSettling;
+  private final Throttle overviewThrottle;
   private final Ruler ruler;
   private final VBox rows = new VBox(3);
   private final ScrollPane scroll = new ScrollPane(rows);
   private final Pane overlay = new Pane();
   private final Rectangle playhead = new Rectangle(2, 0);
   private final Polygon cap = new Polygon(-6, 0, 6, 0, 0, 8);
-  private final Label empty = new Label(text("empty.next"));
+  private final Node empty;
   private final List<Lane> lanes = new ArrayList<>();
   private final Line snapLine = new Line();
   private final BoxSelect box;
@@ -64,12 +66,16 @@ public final class TimelineView extends BorderPane {
   private List<Integer> shownHeights = List.of();
   private double builtHeight;
 
-  public TimelineView(Viewport view, PeaksShelf peaks) {
+  /**
+   * @param empty what is shown while there are no tracks
+   */
+  public TimelineView(Viewport view, PeaksCache peaks, Stills stills, Node empty) {
     this.view = view;
     this.peaks = peaks;
-    stills = new Stills(view.background());
+    this.stills = stills;
+    this.empty = empty;
     overview = new OverviewStrip(view, peaks);
-    overviewSettling = new Settling(OVERVIEW_MILLIS, overview::redraw);
+    overviewThrottle = new Throttle(OVERVIEW_MILLIS, overview::redraw);
     ruler = new Ruler(view);
     separation = new SeparationStrip(view, HEAD_WIDTH);
     setId("timeline");
@@ -82,8 +88,6 @@ public final class TimelineView extends BorderPane {
     snapLine.setVisible(false);
     box = new BoxSelect(view, () -> lanes);
     overlay.getChildren().addAll(snapLine, playhead, cap, box.shape());
-    empty.getStyleClass().add("empty-hint");
-    empty.setWrapText(true);
     setTop(top());
     scroll.setFitToWidth(true);
     scroll.setHbarPolicy(ScrollPane.ScrollBarPolicy.NEVER);
@@ -120,7 +124,9 @@ public final class TimelineView extends BorderPane {
     scroll.viewportBoundsProperty().addListener((p, was, now) -> lanes.forEach(Lane::catchUp));
     // Keeping a picture of all rows would only cost time: they change more often than they scroll.
     scroll.skinProperty().addListener((p, was, now) -> scroll.lookup(".viewport").setCache(false));
-    view.session().projectProperty().addListener((p, was, now) -> projectChanged(was, now));
+    view.session().shownProperty().addListener((p, was, now) -> projectChanged(was, now));
+    // A draft that is taken shows what was shown before, but no longer how it was.
+    view.session().draftProperty().addListener((p, was, now) -> lanes.forEach(Lane::repaint));
     view.session()
         .selectionProperty()
         .addListener(
@@ -128,6 +134,8 @@ public final class TimelineView extends BorderPane {
               lanes.forEach(Lane::repaint);
               ruler.redraw();
             });
+    peaks.arrivedProperty().addListener((p, was, now) -> arrived());
+    stills.arrivedProperty().addListener((p, was, now) -> arrived());
     view.hearing().nowProperty().addListener((p, was, now) -> redrawSeparation());
     view.snapLineProperty().addListener((p, was, now) -> showSnapLine(now));
     view.session().playheadProperty().addListener((p, was, now) -> playheadMoved());
@@ -158,7 +166,12 @@ public final class TimelineView extends BorderPane {
     if (!was.shelf().equals(now.shelf())) {
       view.cuts().look(this::redraw);
     }
-    overviewSettling.ask();
+    overviewThrottle.ask();
+  }
+
+  private void arrived() {
+    lanes.forEach(Lane::complete);
+    overviewThrottle.ask();
   }
 
   private void showSnapLine(OptionalLong place) {
@@ -191,7 +204,7 @@ public final class TimelineView extends BorderPane {
   }
 
   private void build() {
-    Project project = view.session().project();
+    Project project = view.session().shown();
     shownTracks = rowsOf(project);
     shownHeights = heightsOf(project);
     rows.getChildren().clear();
@@ -224,7 +237,7 @@ public final class TimelineView extends BorderPane {
   }
 
   private void redrawSeparation() {
-    if (view.session().project().voiceTracks().findAny().isPresent()) {
+    if (view.session().shown().voiceTracks().findAny().isPresent()) {
       separation.redraw(Math.floor(getWidth() - HEAD_WIDTH));
     }
   }

@@ -1,13 +1,14 @@
 package hushrise.app.timeline;
 
-import static hushrise.app.look.Texts.text;
+import static hushrise.app.words.Texts.text;
 
-import hushrise.app.Selection;
-import hushrise.app.panel.LevelField;
+import hushrise.app.session.Selection;
+import hushrise.app.widget.Focus;
+import hushrise.app.widget.LevelField;
 import hushrise.core.edit.LevelEdits;
 import hushrise.core.edit.TrackEdits;
 import hushrise.core.project.Project;
-import hushrise.core.project.Track;
+import hushrise.core.project.timeline.Track;
 import java.util.Locale;
 import java.util.function.BiFunction;
 import javafx.geometry.Pos;
@@ -108,7 +109,7 @@ final class TrackHead extends VBox {
   }
 
   private Track track() {
-    return view.session().project().track(trackId).orElseThrow();
+    return view.session().shown().track(trackId).orElseThrow();
   }
 
   private boolean onEdge(MouseEvent e) {
@@ -183,7 +184,7 @@ final class TrackHead extends VBox {
               }
             });
     nameRow.getChildren().setAll(field);
-    field.requestFocus();
+    Focus.ask(field);
     field.selectAll();
   }
 

@@ -1,11 +1,12 @@
 package hushrise.app.timeline;
 
-import static hushrise.app.look.Texts.text;
+import static hushrise.app.words.Texts.text;
 
+import hushrise.app.command.CommandId;
 import hushrise.core.edit.TrackEdits;
 import hushrise.core.project.Project;
-import hushrise.core.project.Track;
-import hushrise.core.project.TrackKind;
+import hushrise.core.project.media.TrackKind;
+import hushrise.core.project.timeline.Track;
 import java.util.ArrayList;
 import java.util.List;
 import java.util.function.UnaryOperator;
@@ -33,7 +34,7 @@ final class TrackMenu {
                   p -> TrackEdits.add(p, kind, name)));
     }
     items.add(add);
-    MenuItem name = new MenuItem(text("track.rename"));
+    MenuItem name = Menus.item(text("track.rename"));
     name.setOnAction(e -> rename.run());
     items.add(name);
     items.add(
@@ -67,22 +68,22 @@ final class TrackMenu {
               text("edit.speaks"),
               p -> p.withTrack(track.id(), t -> t.withSpeaks(!t.speaks()))));
     }
-    items.add(view.commands().item("voices.even"));
-    items.add(view.commands().item("camera.silence"));
+    items.add(view.commands().item(CommandId.VOICES_EVEN));
+    items.add(view.commands().item(CommandId.CAMERA_SILENCE));
     MenuItem remove =
         new MenuItem(
             track.clips().isEmpty()
                 ? text("track.remove")
                 : text("track.removeClips", track.clips().size()));
     remove.setId("menu-track-remove");
-    remove.setOnAction(e -> view.commands().named("delete").action().run());
+    remove.setOnAction(e -> view.commands().run(CommandId.DELETE));
     items.add(remove);
     return items;
   }
 
   private static MenuItem item(
       String id, String words, Viewport view, String edit, UnaryOperator<Project> change) {
-    MenuItem item = new MenuItem(words);
+    MenuItem item = Menus.item(words);
     item.setId("menu-" + id);
     item.setOnAction(e -> view.session().commit(edit, change));
     return item;

@@ -1,12 +1,13 @@
 package hushrise.app.timeline;
 
-import hushrise.app.Background;
-import hushrise.app.Commands;
-import hushrise.app.Hearing;
-import hushrise.app.Session;
+import hushrise.app.command.Commands;
+import hushrise.app.command.TimeView;
+import hushrise.app.job.Messages;
+import hushrise.app.listen.Hearing;
+import hushrise.app.listen.PictureCuts;
 import hushrise.app.look.Palette;
+import hushrise.app.session.Session;
 import hushrise.core.time.Span;
-import hushrise.media.MediaStore;
 import java.util.OptionalLong;
 import javafx.beans.property.ObjectProperty;
 import javafx.beans.property.SimpleObjectProperty;
@@ -16,13 +17,12 @@ import javafx.beans.property.StringProperty;
 /**
  * What the parts of the timeline share: the session, the stretch of time in view, and the colours.
  */
-public final class Viewport {
+public final class Viewport implements TimeView {
 
   private static final double SNAP_PIXELS = 8;
 
   private final Session session;
-  private final MediaStore store;
-  private final Background background;
+  private final Messages messages;
   private final ObjectProperty<Palette> palette;
   private final ObjectProperty<TimeAxis> axis = new SimpleObjectProperty<>(new TimeAxis(0, 1000));
   private final StringProperty hint = new SimpleStringProperty("");
@@ -37,16 +37,14 @@ public final class Viewport {
 
   public Viewport(
       Session session,
-      MediaStore store,
-      Background background,
+      Messages messages,
       PictureCuts cuts,
       Hearing hearing,
       ObjectProperty<Palette> palette) {
     this.cuts = cuts;
     this.hearing = hearing;
     this.session = session;
-    this.store = store;
-    this.background = background;
+    this.messages = messages;
     this.palette = palette;
   }
 
@@ -59,12 +57,8 @@ public final class Viewport {
     return hearing;
   }
 
-  MediaStore store() {
-    return store;
-  }
-
-  Background background() {
-    return background;
+  Messages messages() {
+    return messages;
   }
 
   ObjectProperty<Palette> paletteProperty() {
@@ -126,19 +120,21 @@ public final class Viewport {
   }
 
   /** Shows a stretch of time, with a margin. */
+  @Override
   public void show(Span span) {
     fitted = false;
     double margin = Math.max(1, span.lengthFrames() * 0.08);
     double scale = Math.max(0.25, (span.lengthFrames() + 2 * margin) / width);
     axis.set(
         new TimeAxis(span.startFrame() - margin, scale)
-            .scrolled(0, session.project().lengthFrames(), width));
+            .scrolled(0, session.shown().lengthFrames(), width));
   }
 
   /** Shows the whole film. */
+  @Override
   public void fit() {
     fitted = true;
-    axis.set(TimeAxis.fitting(Math.max(session.project().lengthFrames(), 48_000), width));
+    axis.set(TimeAxis.fitting(Math.max(session.shown().lengthFrames(), 48_000), width));
   }
 
   /** Follows the film's length where the whole film is shown. */
@@ -157,17 +153,18 @@ public final class Viewport {
   /** Zooms around a place. */
   public void zoom(double factor, double x) {
     fitted = false;
-    axis.set(axis().zoomed(factor, x, session.project().lengthFrames(), width));
+    axis.set(axis().zoomed(factor, x, session.shown().lengthFrames(), width));
   }
 
   /** Zooms around the playhead, where that is in view, else around the middle. */
+  @Override
   public void zoomAtPlayhead(double factor) {
     double x = axis().xOf(session.playhead());
     zoom(factor, x >= 0 && x <= width ? x : width / 2);
   }
 
   public void scroll(double pixels) {
-    axis.set(axis().scrolled(Math.rint(pixels), session.project().lengthFrames(), width));
+    axis.set(axis().scrolled(Math.rint(pixels), session.shown().lengthFrames(), width));
   }
 
   /** Puts a frame into the middle. */
@@ -176,7 +173,8 @@ public final class Viewport {
   }
 
   /** Brings a frame into view. */
+  @Override
   public void reveal(long frame) {
-    axis.set(axis().showing(frame, session.project().lengthFrames(), width));
+    axis.set(axis().showing(frame, session.shown().lengthFrames(), width));
   }
 }

@@ -1,14 +1,15 @@
 package hushrise.app.timeline;
 
 import hushrise.app.look.Palette;
+import hushrise.app.widget.PeaksCache;
 import hushrise.core.level.ClipEnvelope;
 import hushrise.core.level.TrackChange;
 import hushrise.core.level.TrackCurve;
-import hushrise.core.project.Clip;
-import hushrise.core.project.Keyframe;
-import hushrise.core.project.LevelLine;
-import hushrise.core.project.Media;
-import hushrise.core.project.Track;
+import hushrise.core.project.level.Keyframe;
+import hushrise.core.project.level.LevelLine;
+import hushrise.core.project.media.Media;
+import hushrise.core.project.timeline.Clip;
+import hushrise.core.project.timeline.Track;
 import hushrise.core.sound.Peaks;
 import hushrise.core.time.Span;
 import java.util.List;
@@ -24,7 +25,7 @@ final class WaveGround implements Ground {
   private static final double WHOLE_PIXEL = 0.02;
 
   private final Viewport view;
-  private final PeaksShelf peaks;
+  private final PeaksCache peaks;
   private final ImageView shown = new ImageView();
   private Optional<WaveformImage> wave = Optional.empty();
   private Optional<Track> drawnTrack = Optional.empty();
@@ -33,7 +34,7 @@ final class WaveGround implements Ground {
   private boolean complete;
   private boolean hasAllBeads;
 
-  WaveGround(Viewport view, PeaksShelf peaks) {
+  WaveGround(Viewport view, PeaksCache peaks) {
     this.view = view;
     this.peaks = peaks;
   }
@@ -44,7 +45,7 @@ final class WaveGround implements Ground {
   }
 
   @Override
-  public void draw(Track track, TrackCurve curve, int width, int height, Runnable onArrival) {
+  public boolean draw(Track track, TrackCurve curve, int width, int height) {
     boolean fresh = wave.isEmpty() || !wave.get().hasSize(width, height);
     if (fresh) {
       wave = Optional.of(new WaveformImage(width, height));
@@ -60,8 +61,9 @@ final class WaveGround implements Ground {
     drawnTrack = Optional.of(track);
     drawnAxis = view.axis();
     drawnPalette = Optional.of(view.palette());
-    complete = drawClipped(track, curve, wave.get(), height, onArrival);
+    complete = drawClipped(track, curve, wave.get(), height);
     pixels.publish();
+    return complete;
   }
 
   /** Lets be drawn only what has come into view by scrolling, or what has changed in a track. */
@@ -89,7 +91,7 @@ final class WaveGround implements Ground {
   }
 
   private void clipToChange(Track was, Track track, Pixels pixels) {
-    Optional<Span> change = TrackChange.between(was, track, view.session().project().sampleRate());
+    Optional<Span> change = TrackChange.between(was, track, view.session().shown().sampleRate());
     if (change.isEmpty() || !(hasAllBeads || hasSameTimes(was.line(), track.line()))) {
       pixels.clear();
       return;
@@ -117,16 +119,15 @@ final class WaveGround implements Ground {
   }
 
   /** Draws where the pixels may be drawn; gives whether all waveforms were there. */
-  private boolean drawClipped(
-      Track track, TrackCurve curve, WaveformImage image, int height, Runnable onArrival) {
-    int rate = view.session().project().sampleRate();
+  private boolean drawClipped(Track track, TrackCurve curve, WaveformImage image, int height) {
+    int rate = view.session().shown().sampleRate();
     LaneGeometry geometry = new LaneGeometry(track, view.axis(), new LevelScale(height), rate);
     GroundMarks marks = new GroundMarks(image.pixels(), geometry, view.palette());
     Map<String, ClipEnvelope> envelopes = ClipEnvelope.of(track);
     boolean all = true;
     for (Clip clip : track.clips()) {
-      Media media = view.session().project().media(clip.mediaId()).orElseThrow();
-      Optional<Peaks> found = peaks.get(media, onArrival);
+      Media media = view.session().shown().media(clip.mediaId()).orElseThrow();
+      Optional<Peaks> found = peaks.get(media);
       all &= found.isPresent();
       found.ifPresent(
           p ->

@@ -4,8 +4,8 @@ import hushrise.app.look.Palette;
 import hushrise.core.Decibels;
 import hushrise.core.level.ClipEnvelope;
 import hushrise.core.level.TrackCurve;
-import hushrise.core.project.Clip;
-import hushrise.core.project.Track;
+import hushrise.core.project.timeline.Clip;
+import hushrise.core.project.timeline.Track;
 import hushrise.core.sound.Peaks;
 import javafx.scene.paint.Color;
 

@@ -1,0 +1,232 @@
+package hushrise.app.command;
+
+import static hushrise.app.words.Texts.text;
+
+import java.util.Arrays;
+import java.util.List;
+import javafx.scene.input.KeyCode;
+import javafx.scene.input.KeyCodeCombination;
+import javafx.scene.input.KeyCombination;
+import javafx.scene.input.KeyEvent;
+
+/**
+ * Everything that can be done, with the menu it stands in, what must be there for it, and its keys.
+ * Keys, menus, buttons, the finder and F1 all come from here. A command that is none for menus has
+ * an empty text.
+ */
+public enum CommandId {
+  NEW("new", Menu.FILE, Needs.NOTHING, "Shortcut+N"),
+  OPEN("open", Menu.FILE, Needs.NOTHING, "Shortcut+O"),
+  OPEN_DEMO("openDemo", Menu.FILE, Needs.NOTHING),
+  SAVE("save", Menu.FILE, Needs.NOTHING, "Shortcut+S"),
+  SAVE_AS("saveAs", Menu.FILE, Needs.NOTHING, "Shortcut+Shift+S"),
+  ADD("add", Menu.FILE, Needs.NOTHING, "Shortcut+I"),
+  SHELF("shelf", Menu.FILE, Needs.NOTHING, "L"),
+  EXPORT("export", Menu.FILE, Needs.FILM, "Shortcut+E"),
+  QUIT("quit", Menu.FILE, Needs.NOTHING, "Shortcut+Q"),
+
+  UNDO("undo", Menu.EDIT, Needs.UNDONE, "Shortcut+Z"),
+  REDO("redo", Menu.EDIT, Needs.REDONE, "Shortcut+Shift+Z", "Shortcut+Y"),
+  CUT("clip.cut", Menu.EDIT, Needs.CLIP_OR_KEYFRAMES, "Shortcut+X"),
+  COPY("clip.copy", Menu.EDIT, Needs.CLIP_OR_KEYFRAMES, "Shortcut+C"),
+  PASTE("clip.paste", Menu.EDIT, Needs.COPIED, "Shortcut+V"),
+  DUPLICATE("clip.duplicate", Menu.EDIT, Needs.CLIP, "Shortcut+Shift+C"),
+  DELETE("delete", Menu.EDIT, Needs.SOMETHING, "DELETE", "BACK_SPACE"),
+  DELETE_CLOSING("clip.deleteClosing", Menu.EDIT, Needs.CLIP, "Shift+DELETE"),
+  SELECT_ALL("clip.selectAll", Menu.EDIT, Needs.FILM, "Shortcut+A"),
+  FIND_COMMAND("find", Menu.EDIT, Needs.NOTHING, "Shortcut+F"),
+  TYPE_LEVEL("level.type", Menu.EDIT, Needs.LEVEL, "ENTER"),
+  ESCAPE("escape", Menu.NONE, Needs.NOTHING, "ESCAPE"),
+
+  PLAY("play", Menu.VIEW, Needs.FILM, "SPACE"),
+  STEP_BACK("step.back", Menu.VIEW, Needs.FILM, "LEFT"),
+  STEP_ON("step.on", Menu.VIEW, Needs.FILM, "RIGHT"),
+  SECOND_BACK("second.back", Menu.VIEW, Needs.FILM, "Shift+LEFT"),
+  SECOND_ON("second.on", Menu.VIEW, Needs.FILM, "Shift+RIGHT"),
+  TO_START("toStart", Menu.VIEW, Needs.FILM, "HOME"),
+  TO_END("toEnd", Menu.VIEW, Needs.FILM, "END"),
+  PLACE_NEXT("place.next", Menu.VIEW, Needs.FILM, "PERIOD"),
+  PLACE_PREVIOUS("place.previous", Menu.VIEW, Needs.FILM, "COMMA"),
+  MARKER_ADD("marker.add", Menu.VIEW, Needs.FILM, "M"),
+  MARKER_NEXT("marker.next", Menu.VIEW, Needs.MARKERS, "Shift+PERIOD"),
+  MARKER_PREVIOUS("marker.previous", Menu.VIEW, Needs.MARKERS, "Shift+COMMA"),
+  ZOOM_IN("zoom.in", Menu.VIEW, Needs.FILM, "EQUALS", "PLUS", "ADD"),
+  ZOOM_OUT("zoom.out", Menu.VIEW, Needs.FILM, "MINUS", "SUBTRACT"),
+  ZOOM_ALL("zoom.all", Menu.VIEW, Needs.FILM, "DIGIT0"),
+  ZOOM_SELECTION("zoom.selection", Menu.VIEW, Needs.SOMETHING, "Z", "DIGIT9"),
+  ZOOM_PASSAGE("zoom.passage", Menu.VIEW, Needs.SPEECH, "DIGIT8"),
+  SNAP("snap", Menu.VIEW, Needs.NOTHING, "N"),
+  CARRY("carry", Menu.VIEW, Needs.NOTHING, "C"),
+  FOLLOW("follow", Menu.VIEW, Needs.NOTHING, "G"),
+  THEME("theme", Menu.VIEW, Needs.NOTHING),
+
+  SPLIT("clip.split", Menu.CLIP, Needs.FILM, "SLASH"),
+  TRIM_START("clip.trimStart", Menu.CLIP, Needs.FILM, "OPEN_BRACKET"),
+  TRIM_END("clip.trimEnd", Menu.CLIP, Needs.FILM, "CLOSE_BRACKET"),
+  TO_PICTURE_END("clip.toPictureEnd", Menu.CLIP, Needs.CLIP, "Shift+CLOSE_BRACKET"),
+  EARLIER("clip.earlier", Menu.CLIP, Needs.SOMETHING, "Alt+LEFT"),
+  LATER("clip.later", Menu.CLIP, Needs.SOMETHING, "Alt+RIGHT"),
+  EARLIER_TEN("clip.earlierTen", Menu.CLIP, Needs.SOMETHING, "Alt+Shift+LEFT"),
+  LATER_TEN("clip.laterTen", Menu.CLIP, Needs.SOMETHING, "Alt+Shift+RIGHT"),
+  FADE_WITH_PICTURE("clip.fadeWithPicture", Menu.CLIP, Needs.FILM, "Shift+F"),
+  FADE_FROM_HERE("fade.fromHere", Menu.CLIP, Needs.CLIP, "F"),
+  FADE_BOTH("fade.both", Menu.CLIP, Needs.CLIP),
+  FADE_TO_CUT("fade.toCut", Menu.CLIP, Needs.CLIP),
+  FIT_NONE("fit.none", Menu.CLIP, Needs.MUSIC, "Shift+DIGIT0"),
+  FIT_TRIM("fit.trim", Menu.CLIP, Needs.MUSIC, "DIGIT1"),
+  FIT_LOOP("fit.loop", Menu.CLIP, Needs.MUSIC, "DIGIT2"),
+  FIT_TAILOR("fit.tailor", Menu.CLIP, Needs.MUSIC, "DIGIT3"),
+  SEAM_AUDITION("seam.audition", Menu.CLIP, Needs.SEAM, "A"),
+  SEAM_REJECT("seam.reject", Menu.CLIP, Needs.SEAM, "R"),
+  CAMERA_SILENCE("camera.silence", Menu.CLIP, Needs.FILM, "Q"),
+
+  HUSH_HERE("hush.here", Menu.LEVEL, Needs.FILM, "H"),
+  RISE_HERE("rise.here", Menu.LEVEL, Needs.FILM, "U"),
+  HUSH_ALL("hush", Menu.LEVEL, Needs.FILM, "Shift+H"),
+  DRAFT_TAKE("draft.take", Menu.LEVEL, Needs.DRAFT, "ENTER"),
+  DRAFT_LEAVE("draft.leave", Menu.LEVEL, Needs.DRAFT),
+  HUSH_TO_NEXT("hush.toNext", Menu.LEVEL, Needs.HUSH, "Shift+N"),
+  HUSH_TO_TRACK("hush.toTrack", Menu.LEVEL, Needs.HUSH),
+  HUSH_TO_PROJECT("hush.toProject", Menu.LEVEL, Needs.HUSH),
+  HUSH_MERGE("hush.merge", Menu.LEVEL, Needs.HUSH),
+  HUSH_EQUAL("hush.equal", Menu.LEVEL, Needs.SPAN),
+  HUSH_TO_PASSAGE("hush.toPassage", Menu.LEVEL, Needs.HUSH, "P"),
+  HUSH_FORGET("hush.forget", Menu.LEVEL, Needs.HUSH),
+  MELT("melt", Menu.LEVEL, Needs.SHAPE, "Shift+M"),
+  KEYFRAME_ADD("keyframe.add", Menu.LEVEL, Needs.FILM, "K"),
+  KEYFRAME_NEXT("keyframe.next", Menu.LEVEL, Needs.FILM, "PAGE_DOWN"),
+  KEYFRAME_PREVIOUS("keyframe.previous", Menu.LEVEL, Needs.FILM, "PAGE_UP"),
+  KEYFRAME_CLEAR_TRACK("keyframe.clearTrack", Menu.LEVEL, Needs.FILM, "Shift+K"),
+  KEYFRAME_CLEAR_CLIP("keyframe.clearClip", Menu.LEVEL, Needs.CLIP),
+  LEVEL_UP("level.up", Menu.LEVEL, Needs.LEVEL, "UP"),
+  LEVEL_DOWN("level.down", Menu.LEVEL, Needs.LEVEL, "DOWN"),
+  LEVEL_UP_FINE("level.upFine", Menu.LEVEL, Needs.LEVEL, "Shift+UP"),
+  LEVEL_DOWN_FINE("level.downFine", Menu.LEVEL, Needs.LEVEL, "Shift+DOWN"),
+  SHAPING_SWAP("shaping.swap", Menu.LEVEL, Needs.FILM, "X"),
+  SHAPING_KEEP("shaping.keep", Menu.LEVEL, Needs.FILM, "Shift+X"),
+  COMPARE_SHAPES("compare.shapes", Menu.LEVEL, Needs.FILM, "W"),
+  COMPARE_LINE("compare.line", Menu.LEVEL, Needs.FILM, "E"),
+
+  PASSAGE_ADD("passage.add", Menu.SPEECH, Needs.SPAN, "I"),
+  PASSAGE_SPLIT("passage.split", Menu.SPEECH, Needs.PASSAGE, "Shift+SLASH"),
+  PASSAGE_JOIN("passage.join", Menu.SPEECH, Needs.PASSAGE, "Shift+I"),
+  SPEECH_AGAIN("speech.again", Menu.SPEECH, Needs.CLIP_OR_PASSAGE),
+  SPEECH_READ("speech.read", Menu.SPEECH, Needs.CLIP_OR_PASSAGE),
+  SPEECH_WRITE("speech.write", Menu.SPEECH, Needs.CLIP_OR_PASSAGE),
+  VOICES_EVEN("voices.even", Menu.SPEECH, Needs.SPEECH, "Shift+E"),
+  VOICES_AS_OTHERS("voices.asOthers", Menu.SPEECH, Needs.CLIP),
+  EAR_NEXT("ear.next", Menu.SPEECH, Needs.FILM, "J"),
+  EAR_PREVIOUS("ear.previous", Menu.SPEECH, Needs.FILM, "Shift+J"),
+  EAR_MEND("ear.mend", Menu.SPEECH, Needs.FILM, "V"),
+  EAR_MEND_OTHER("ear.mendOther", Menu.SPEECH, Needs.FILM, "Shift+V"),
+  EAR_ASIDE("ear.aside", Menu.SPEECH, Needs.FINDING, "Y"),
+
+  KEYS("keys", Menu.HELP, Needs.NOTHING, "F1");
+
+  /** The menus of the menu bar, in their order. */
+  public enum Menu {
+    FILE,
+    EDIT,
+    VIEW,
+    CLIP,
+    LEVEL,
+    SPEECH,
+    HELP,
+    NONE;
+
+    /** What the menu bar calls it. */
+    public String words() {
+      return text("menu." + name());
+    }
+  }
+
+  /** What must be there for a command to do something. */
+  public enum Needs {
+    NOTHING,
+    FILM,
+    SOMETHING,
+    CLIP,
+    CLIP_OR_KEYFRAMES,
+    CLIP_OR_PASSAGE,
+    MUSIC,
+    SEAM,
+    HUSH,
+    SHAPE,
+    SPAN,
+    LEVEL,
+    PASSAGE,
+    SPEECH,
+    MARKERS,
+    DRAFT,
+    FINDING,
+    COPIED,
+    UNDONE,
+    REDONE
+  }
+
+  private final String key;
+  private final Menu menu;
+  private final Needs needs;
+  private final List<KeyCombination> keys;
+
+  CommandId(String key, Menu menu, Needs needs, String... keys) {
+    this.key = key;
+    this.menu = menu;
+    this.needs = needs;
+    this.keys = Arrays.stream(keys).map(CommandId::combination).toList();
+  }
+
+  private static KeyCombination combination(String keys) {
+    List<String> parts = List.of(keys.split("\\+", -1));
+    KeyCombination.Modifier[] modifiers =
+        parts.subList(0, parts.size() - 1).stream()
+            .map(
+                part ->
+                    switch (part) {
+                      case "Shortcut" -> KeyCombination.SHORTCUT_DOWN;
+                      case "Shift" -> KeyCombination.SHIFT_DOWN;
+                      case "Alt" -> KeyCombination.ALT_DOWN;
+                      default -> throw new IllegalArgumentException(keys);
+                    })
+            .toArray(KeyCombination.Modifier[]::new);
+    return new KeyCodeCombination(KeyCode.valueOf(parts.getLast()), modifiers);
+  }
+
+  /** Its name in the texts and in the ids of nodes, such as {@code clip.split}. */
+  public String key() {
+    return key;
+  }
+
+  public Menu menu() {
+    return menu;
+  }
+
+  public Needs needs() {
+    return needs;
+  }
+
+  /** Its keys, the one to show first; possibly none. */
+  public List<KeyCombination> keys() {
+    return keys;
+  }
+
+  /** Whether a pressed key is one of its own. */
+  public boolean matches(KeyEvent e) {
+    return keys.stream().anyMatch(k -> k.match(e));
+  }
+
+  /** What it does, in words. */
+  public String words() {
+    return text("cmd." + key);
+  }
+
+  /** Its key as a person reads it; empty without one. */
+  public String keyWords() {
+    return keys.isEmpty() ? "" : keys.getFirst().getDisplayText();
+  }
+
+  /** What it does with its key, for tooltips. */
+  public String tip() {
+    return keys.isEmpty() ? words() : words() + " (" + keyWords() + ")";
+  }
+}

@@ -1,0 +1,95 @@
+package hushrise.app.command;
+
+import java.util.Arrays;
+import java.util.EnumMap;
+import java.util.List;
+import java.util.Map;
+import java.util.Optional;
+import java.util.function.Predicate;
+import javafx.scene.control.MenuItem;
+import javafx.scene.input.KeyEvent;
+
+/** What each command does and whether it can do it now: the one table that everything asks. */
+public final class Commands {
+
+  private final Map<CommandId, Runnable> actions;
+  private final Predicate<CommandId.Needs> possible;
+
+  private Commands(Map<CommandId, Runnable> actions, Predicate<CommandId.Needs> possible) {
+    this.actions = actions;
+    this.possible = possible;
+  }
+
+  /** Gives commands what they do, part by part. */
+  public static final class Builder {
+
+    private final Map<CommandId, Runnable> actions = new EnumMap<>(CommandId.class);
+
+    /** Sets what a command does. */
+    public Builder set(CommandId id, Runnable action) {
+      if (actions.put(id, action) != null) {
+        throw new IllegalStateException(id + " would do two things");
+      }
+      return this;
+    }
+
+    /**
+     * The finished table.
+     *
+     * @param possible whether what a command needs is there
+     * @throws IllegalStateException when a command does nothing
+     */
+    public Commands build(Predicate<CommandId.Needs> possible) {
+      List<CommandId> idle =
+          Arrays.stream(CommandId.values()).filter(id -> !actions.containsKey(id)).toList();
+      if (!idle.isEmpty()) {
+        throw new IllegalStateException("Nothing is done by " + idle);
+      }
+      return new Commands(new EnumMap<>(actions), possible);
+    }
+  }
+
+  /** Does what a command does; one that is not possible now says why. */
+  public void run(CommandId id) {
+    actions.get(id).run();
+  }
+
+  /** Whether a command would do something now. */
+  public boolean isPossible(CommandId id) {
+    return possible.test(id.needs());
+  }
+
+  /** The command of a pressed key: of several the one that is possible now. */
+  public Optional<CommandId> of(KeyEvent e) {
+    List<CommandId> all = Arrays.stream(CommandId.values()).filter(id -> id.matches(e)).toList();
+    return all.stream().filter(this::isPossible).findFirst().or(() -> all.stream().findFirst());
+  }
+
+  /** The commands whose words hold all the words of a text; those that are possible first. */
+  public List<CommandId> found(String typed) {
+    List<String> wanted =
+        List.of(typed.strip().toLowerCase(java.util.Locale.ROOT).split("\\s+", -1));
+    return Arrays.stream(CommandId.values())
+        .filter(id -> id.menu() != CommandId.Menu.NONE)
+        .filter(
+            id -> {
+              String words = id.words().toLowerCase(java.util.Locale.ROOT);
+              return wanted.stream().allMatch(words::contains);
+            })
+        .sorted(java.util.Comparator.comparing(id -> !isPossible(id)))
+        .toList();
+  }
+
+  /** A menu item for a command, with its key. */
+  public MenuItem item(CommandId id) {
+    MenuItem item = new MenuItem(id.words());
+    item.setMnemonicParsing(false);
+    item.setId("menu-" + id.key());
+    if (!id.keys().isEmpty()) {
+      item.setAccelerator(id.keys().getFirst());
+    }
+    item.setDisable(!isPossible(id));
+    item.setOnAction(e -> run(id));
+    return item;
+  }
+}

@@ -1,0 +1,214 @@
+package hushrise.app.command;
+
+import static hushrise.app.words.Texts.text;
+
+import hushrise.app.file.FileChoice;
+import hushrise.app.file.FileNames;
+import hushrise.app.job.Messages;
+import hushrise.app.listen.Hearing;
+import hushrise.app.listen.SpeechWatch;
+import hushrise.app.session.Selection;
+import hushrise.app.session.Session;
+import hushrise.core.Problem;
+import hushrise.core.edit.EvenVoices;
+import hushrise.core.edit.SpeechEdits;
+import hushrise.core.project.Project;
+import hushrise.core.project.media.Media;
+import hushrise.core.project.timeline.Clip;
+import hushrise.core.project.timeline.Track;
+import hushrise.core.separation.Energies;
+import hushrise.core.speech.Passages;
+import hushrise.core.speech.WebVtt;
+import hushrise.core.store.AtomicFile;
+import hushrise.core.time.Span;
+import java.io.IOException;
+import java.nio.charset.StandardCharsets;
+import java.nio.file.Files;
+import java.nio.file.Path;
+import java.util.List;
+import java.util.Optional;
+import java.util.Set;
+import java.util.function.BiFunction;
+import java.util.stream.Collectors;
+
+/** What keys and menus do with passages: where somebody speaks, and how loud. */
+public final class SpeechCommands {
+
+  private final Session session;
+  private final SpeechWatch watch;
+  private final Hearing hearing;
+  private final FileChoice choice;
+  private final Messages messages;
+
+  public SpeechCommands(
+      Session session, SpeechWatch watch, Hearing hearing, FileChoice choice, Messages messages) {
+    this.session = session;
+    this.watch = watch;
+    this.hearing = hearing;
+    this.choice = choice;
+    this.messages = messages;
+  }
+
+  /** Sets what its commands do. */
+  public void addTo(Commands.Builder table) {
+    table
+        .set(CommandId.PASSAGE_ADD, this::add)
+        .set(CommandId.PASSAGE_SPLIT, this::split)
+        .set(CommandId.PASSAGE_JOIN, this::join)
+        .set(CommandId.SPEECH_AGAIN, this::again)
+        .set(CommandId.SPEECH_READ, this::read)
+        .set(CommandId.SPEECH_WRITE, this::write)
+        .set(CommandId.VOICES_EVEN, this::even)
+        .set(CommandId.VOICES_AS_OTHERS, this::asOthers);
+  }
+
+  /** The selected stretch of time on a voice track becomes a passage of the clip there. */
+  private void add() {
+    if (!(session.selection() instanceof Selection.OfSpan s)) {
+      messages.say(text("passage.how"));
+      return;
+    }
+    Project project = session.present();
+    Optional<Clip> clip =
+        project.track(s.trackId()).filter(Track::isVoice).stream()
+            .flatMap(t -> t.clips().stream())
+            .filter(c -> c.span().overlaps(s.span()))
+            .findFirst();
+    if (clip.isEmpty()) {
+      messages.say(text("passage.how"));
+      return;
+    }
+    long shift = clip.get().mediaStartFrame() - clip.get().startFrame();
+    Span inMedia =
+        new Span(
+            Math.max(s.span().startFrame(), clip.get().startFrame()) + shift,
+            Math.min(s.span().endFrame(), clip.get().endFrame()) + shift);
+    session.commit(text("edit.addPassage"), p -> SpeechEdits.add(p, clip.get().mediaId(), inMedia));
+  }
+
+  private void split() {
+    if (session.selection() instanceof Selection.OfPassage q) {
+      Clip clip = session.present().clip(q.clipId()).orElseThrow();
+      long at = clip.mediaFrameAt(session.playhead() - clip.startFrame());
+      session.commit(
+          text("edit.splitPassage"), p -> SpeechEdits.split(p, q.mediaId(), q.index(), at));
+    } else {
+      messages.say(text("passage.choose"));
+    }
+  }
+
+  private void join() {
+    if (session.selection() instanceof Selection.OfPassage q) {
+      session.commit(
+          text("edit.joinPassages"), p -> SpeechEdits.joinWithNext(p, q.mediaId(), q.index()));
+    } else {
+      messages.say(text("passage.choose"));
+    }
+  }
+
+  /** The clip that is selected, or that a selected passage lies in. */
+  private Optional<Clip> clip() {
+    String id =
+        session.selection() instanceof Selection.OfPassage q
+            ? q.clipId()
+            : session.selection().oneClip().orElse("");
+    return session.present().clip(id);
+  }
+
+  private void withMedia(java.util.function.BiConsumer<Clip, Media> what) {
+    Optional<Clip> clip = clip();
+    Optional<Media> media = clip.flatMap(c -> session.present().media(c.mediaId()));
+    if (media.isPresent()) {
+      what.accept(clip.get(), media.get());
+    } else {
+      messages.say(text("passage.chooseClip"));
+    }
+  }
+
+  /** Looks for speech anew, whatever was set by hand. */
+  private void again() {
+    withMedia((clip, media) -> watch.again(media));
+  }
+
+  private void read() {
+    withMedia(
+        (clip, media) ->
+            choice
+                .toRead(FileChoice.Kind.CAPTIONS, text("speech.read.title"), false)
+                .forEach(f -> read(media, f)));
+  }
+
+  private void read(Media media, Path file) {
+    try {
+      String words = Files.readString(file, StandardCharsets.UTF_8);
+      List<Span> spans = WebVtt.read(words, String.valueOf(file), session.present().sampleRate());
+      session.commit(text("edit.readSpeech"), p -> SpeechEdits.set(p, media.id(), spans));
+      messages.say(text("speech.wasRead", spans.size(), media.title()));
+    } catch (IOException e) {
+      messages.complain(text("speech.unreadable", file));
+    } catch (Problem e) {
+      messages.complain(e.getMessage());
+    }
+  }
+
+  private void write() {
+    withMedia(
+        (clip, media) -> {
+          Path folder = media.file().toAbsolutePath().getParent();
+          Path suggestion = FileNames.free(folder, FileNames.bare(media.file()), ".vtt");
+          choice
+              .toWrite(FileChoice.Kind.CAPTIONS, text("speech.write.title"), suggestion)
+              .ifPresent(f -> write(media, FileNames.withEnding(f, ".vtt")));
+        });
+  }
+
+  private void write(Media media, Path file) {
+    try {
+      String words = WebVtt.write(media.speech().orElse(List.of()), session.present().sampleRate());
+      AtomicFile.write(file, words.getBytes(StandardCharsets.UTF_8));
+      messages.say(text("speech.wasWritten", file));
+    } catch (Problem e) {
+      messages.complain(e.getMessage());
+    }
+  }
+
+  /** Evens the chosen voice clips, or all when fewer than two are chosen. */
+  private void even() {
+    Set<String> voices =
+        Passages.each(session.present(), session.present().heardTracks()).stream()
+            .map(Passages.Passage::clipId)
+            .collect(Collectors.toSet());
+    Set<String> chosen =
+        session.selection().clipIds().stream().filter(voices::contains).collect(Collectors.toSet());
+    Set<String> ids = chosen.size() > 1 ? chosen : voices;
+    if (ids.size() < 2) {
+      messages.say(text("voices.tooFew"));
+      return;
+    }
+    evened(text("edit.evenVoices"), (p, e) -> EvenVoices.even(p, ids, e, hearing.library()));
+  }
+
+  private void asOthers() {
+    session
+        .selection()
+        .oneClip()
+        .ifPresentOrElse(
+            id ->
+                evened(
+                    text("edit.asOthers"),
+                    (p, e) -> EvenVoices.asOthers(p, id, e, hearing.library())),
+            () -> messages.say(text("passage.chooseClip")));
+  }
+
+  private void evened(String name, BiFunction<Project, Energies, Project> edit) {
+    Project project = session.present();
+    Energies energies = hearing.energies(project);
+    Project after = edit.apply(project, energies);
+    session.commit(name, p -> after);
+    List<Double> loudness =
+        List.copyOf(EvenVoices.loudness(hearing.energies(session.present())).values());
+    double loudest = loudness.stream().mapToDouble(d -> d).max().orElse(0);
+    double softest = loudness.stream().mapToDouble(d -> d).min().orElse(0);
+    messages.say(text("voices.evened", "%.1f".formatted(loudest - softest).replace("-0.0", "0.0")));
+  }
+}

@@ -1,0 +1,151 @@
+package hushrise.app.file;
+
+import static hushrise.app.words.Texts.text;
+
+import hushrise.app.job.Jobs;
+import hushrise.app.job.Messages;
+import hushrise.app.session.Session;
+import hushrise.core.Problem;
+import hushrise.core.project.Project;
+import hushrise.core.store.ProjectFile;
+import java.nio.file.Files;
+import java.nio.file.Path;
+import java.util.Optional;
+
+/** Opens and saves projects, and asks before changes or files are lost. */
+public final class ProjectFiles {
+
+  private final Session session;
+  private final FileChoice choice;
+  private final Questions questions;
+  private final Jobs jobs;
+  private final Messages messages;
+  private final Runnable opened;
+  private final RecentProjects recent = new RecentProjects();
+
+  /**
+   * @param opened runs after another project has been opened
+   */
+  public ProjectFiles(
+      Session session,
+      FileChoice choice,
+      Questions questions,
+      Jobs jobs,
+      Messages messages,
+      Runnable opened) {
+    this.session = session;
+    this.choice = choice;
+    this.questions = questions;
+    this.jobs = jobs;
+    this.messages = messages;
+    this.opened = opened;
+  }
+
+  /** The projects that were opened or saved last. */
+  public RecentProjects recent() {
+    return recent;
+  }
+
+  /** Begins an empty project. */
+  public void begin() {
+    guard(
+        () -> {
+          session.open(Project.empty(""), Optional.empty());
+          opened.run();
+        });
+  }
+
+  /** Opens a project file; whatever is open must have been dealt with. */
+  public void open(Path file) {
+    jobs.run(
+        () -> ProjectFile.load(file),
+        project -> {
+          session.open(project, Optional.of(file.toAbsolutePath()));
+          recent.note(file);
+          opened.run();
+          messages.say(text("opened", project.name()));
+        });
+  }
+
+  /** Asks which project to open. */
+  public void open() {
+    guard(
+        () ->
+            choice.toRead(FileChoice.Kind.PROJECT, text("open.title"), false).stream()
+                .findFirst()
+                .ifPresent(this::open));
+  }
+
+  /** Asks what to do with unsaved changes, if there are any, before going on. */
+  public void guard(Runnable then) {
+    if (!session.hasUnsavedChanges()) {
+      then.run();
+      return;
+    }
+    questions.ask(
+        text("unsaved.title"),
+        text("unsaved.question"),
+        text("unsaved.save"),
+        () -> save(then),
+        text("unsaved.discard"),
+        then);
+  }
+
+  /** Saves, and asks where when that is not known. */
+  public void save(Runnable then) {
+    if (session.file().isPresent()) {
+      save(session.file().get(), then);
+    } else {
+      saveAs(then);
+    }
+  }
+
+  /** Asks where to save. */
+  public void saveAs(Runnable then) {
+    Path suggestion =
+        session
+            .file()
+            .orElseGet(
+                () ->
+                    FileNames.free(
+                        folder(), FileNames.nameOf(session.present()), ProjectFile.ENDING));
+    choice
+        .toWrite(FileChoice.Kind.PROJECT, text("save.title"), suggestion)
+        .ifPresent(
+            chosen -> {
+              Path file = FileNames.withEnding(chosen, ProjectFile.ENDING);
+              if (file.equals(chosen) || !Files.exists(file)) {
+                save(file, then);
+              } else {
+                questions.ask(
+                    text("replace.title"),
+                    text("replace.question", file.getFileName()),
+                    text("replace.answer"),
+                    () -> save(file, then));
+              }
+            });
+  }
+
+  /** Where projects were saved last, else beside the picture. */
+  private Path folder() {
+    return choice
+        .lastFolder(FileChoice.Kind.PROJECT)
+        .or(() -> session.present().pictureMedia().map(m -> m.file().toAbsolutePath().getParent()))
+        .orElse(Path.of(System.getProperty("user.home")));
+  }
+
+  private void save(Path file, Runnable then) {
+    try {
+      if (session.present().name().isBlank()) {
+        String name = FileNames.bare(file);
+        session.learn(p -> p.withName(name));
+      }
+      session.save(file);
+      recent.note(file);
+      messages.say(text("savedTo", file));
+      then.run();
+    } catch (Problem e) {
+      messages.complain(e.getMessage());
+    }
+  }
+}

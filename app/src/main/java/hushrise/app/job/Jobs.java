@@ -1,0 +1,146 @@
+package hushrise.app.job;
+
+import static hushrise.app.words.Texts.text;
+
+import hushrise.core.Problem;
+import hushrise.core.sound.Progress;
+import java.util.concurrent.Callable;
+import java.util.concurrent.CancellationException;
+import java.util.concurrent.Executor;
+import java.util.concurrent.ExecutorService;
+import java.util.concurrent.Executors;
+import java.util.concurrent.RejectedExecutionException;
+import java.util.function.Consumer;
+import javafx.application.Platform;
+import javafx.beans.property.ReadOnlyIntegerProperty;
+import javafx.beans.property.ReadOnlyIntegerWrapper;
+import javafx.collections.FXCollections;
+import javafx.collections.ObservableList;
+import org.slf4j.Logger;
+import org.slf4j.LoggerFactory;
+
+/**
+ * Work off the window's thread. Counts what is under way, so that a picture of the window can wait
+ * until everything has arrived. Whatever fails is said, and the workers live on.
+ */
+public final class Jobs {
+
+  private static final Logger LOG = LoggerFactory.getLogger(Jobs.class);
+
+  private final Messages messages;
+  private final ReadOnlyIntegerWrapper pending = new ReadOnlyIntegerWrapper();
+  private final ObservableList<Job> shown = FXCollections.observableArrayList();
+  private final ExecutorService workers =
+      Executors.newFixedThreadPool(
+          Math.max(3, Runtime.getRuntime().availableProcessors()),
+          Thread.ofPlatform().daemon().name("hushrise-work-", 0).factory());
+
+  /**
+   * @param messages are told what went wrong
+   */
+  public Jobs(Messages messages) {
+    this.messages = messages;
+  }
+
+  /** Work that tells how far it is, and can be ended. */
+  @FunctionalInterface
+  public interface LongWork<T> {
+    T call(Progress progress) throws Exception;
+  }
+
+  /** How many pieces of work are under way; changes on the window's thread. */
+  public ReadOnlyIntegerProperty pendingProperty() {
+    return pending.getReadOnlyProperty();
+  }
+
+  /** What is under way and worth showing; changes on the window's thread. */
+  public ObservableList<Job> shown() {
+    return shown;
+  }
+
+  /** Runs work that may take long, shown by its words and its progress until it is done. */
+  public <T> Job run(String words, LongWork<T> work, Consumer<T> then) {
+    return run(words, work, then, () -> {});
+  }
+
+  /** As above; {@code failed} runs on the window's thread when it fails or is cancelled. */
+  public <T> Job run(String words, LongWork<T> work, Consumer<T> then, Runnable failed) {
+    Job job = new Job(words);
+    shown.add(job);
+    run(
+        workers,
+        () -> work.call(job.progress()),
+        result -> {
+          shown.remove(job);
+          then.accept(result);
+        },
+        () -> {
+          shown.remove(job);
+          failed.run();
+        });
+    return job;
+  }
+
+  /** Runs work, then hands its result over on the window's thread; a problem is shown instead. */
+  public <T> void run(Callable<T> work, Consumer<T> then) {
+    run(workers, work, then, () -> {});
+  }
+
+  /**
+   * As {@link #run(Callable, Consumer)}; {@code failed} runs on the window's thread when it fails.
+   */
+  public <T> void run(Callable<T> work, Consumer<T> then, Runnable failed) {
+    run(workers, work, then, failed);
+  }
+
+  /** As {@link #run(Callable, Consumer)}, on workers of the caller's own. */
+  @SuppressWarnings("CatchingUnchecked") // the edge of a thread: whatever goes wrong is said
+  public <T> void run(Executor on, Callable<T> work, Consumer<T> then, Runnable failed) {
+    pending.set(pending.get() + 1);
+    Runnable task =
+        () -> {
+          try {
+            T result = work.call();
+            finish(() -> then.accept(result));
+          } catch (CancellationException e) {
+            finish(failed);
+          } catch (Problem e) {
+            LOG.debug("A problem was shown", e);
+            fail(failed, e.getMessage());
+          } catch (Throwable e) {
+            LOG.error("Work in the background failed", e);
+            fail(failed, text("failed", String.valueOf(e.getMessage())));
+          }
+        };
+    try {
+      on.execute(task);
+    } catch (RejectedExecutionException closing) {
+      LOG.debug("Work that came too late is left undone", closing);
+      pending.set(pending.get() - 1);
+    }
+  }
+
+  private void fail(Runnable failed, String sentence) {
+    finish(
+        () -> {
+          failed.run();
+          messages.complain(sentence);
+        });
+  }
+
+  private void finish(Runnable last) {
+    Platform.runLater(
+        () -> {
+          try {
+            last.run();
+          } finally {
+            pending.set(pending.get() - 1);
+          }
+        });
+  }
+
+  /** Cancels everything that is shown, as the window closes. */
+  public void cancelAll() {
+    shown.forEach(Job::cancel);
+  }
+}

@@ -1,0 +1,332 @@
+package hushrise.app.listen;
+
+import static hushrise.app.words.Texts.text;
+
+import hushrise.app.job.Jobs;
+import hushrise.app.job.Throttle;
+import hushrise.app.session.Session;
+import hushrise.core.Problem;
+import hushrise.core.ear.Finding;
+import hushrise.core.ear.Heard;
+import hushrise.core.ear.PeakOver;
+import hushrise.core.ear.SecondEar;
+import hushrise.core.hush.HushDrafter;
+import hushrise.core.loudness.LoudnessLibrary;
+import hushrise.core.loudness.LoudnessSteps;
+import hushrise.core.project.Project;
+import hushrise.core.project.level.HushRule;
+import hushrise.core.project.media.Media;
+import hushrise.core.project.timeline.Track;
+import hushrise.core.separation.Energies;
+import hushrise.core.separation.Separation;
+import hushrise.core.sound.ForgivingLibrary;
+import hushrise.core.sound.Progress;
+import hushrise.core.sound.SoundLibrary;
+import hushrise.media.MediaStore;
+import java.nio.FloatBuffer;
+import java.nio.file.Path;
+import java.util.ArrayList;
+import java.util.Comparator;
+import java.util.HashSet;
+import java.util.List;
+import java.util.Optional;
+import java.util.Set;
+import java.util.concurrent.CancellationException;
+import java.util.concurrent.ConcurrentHashMap;
+import java.util.concurrent.ExecutorService;
+import java.util.concurrent.Executors;
+import java.util.concurrent.atomic.AtomicInteger;
+import java.util.concurrent.atomic.AtomicReference;
+import javafx.animation.PauseTransition;
+import javafx.beans.property.ReadOnlyObjectProperty;
+import javafx.beans.property.ReadOnlyObjectWrapper;
+import javafx.util.Duration;
+import org.slf4j.Logger;
+import org.slf4j.LoggerFactory;
+
+/**
+ * Listens to the project as it is shown: how far its voice stands above the rest, and what the
+ * Second Ear remarks on. After each edit only the tracks that changed are reckoned again, on a
+ * thread of its own; when edits come faster than that, only the last one counts. The one finding
+ * that takes rendering follows once nothing has changed for a while.
+ */
+public final class Hearing {
+
+  private static final Logger LOG = LoggerFactory.getLogger(Hearing.class);
+
+  /** While something is dragged it listens this often, to leave the window its time. */
+  private static final long DRAGGED_MILLIS = 160;
+
+  private static final Duration QUIET = Duration.millis(900);
+
+  /**
+   * What was heard.
+   *
+   * @param project in which project
+   * @param energies of its tracks
+   * @param separation of its voice
+   * @param findings what a careful listener would remark on, put aside or not
+   * @param unheard items that could not be measured, and count as silent
+   */
+  public record Now(
+      Project project,
+      Energies energies,
+      Separation separation,
+      List<Finding> findings,
+      List<Media> unheard) {}
+
+  private static final LoudnessSteps SILENCE = new LoudnessSteps(FloatBuffer.allocate(0));
+
+  private final Session session;
+  private final MediaStore store;
+  private final SoundLibrary sounds;
+  private final Jobs jobs;
+  private final ExecutorService worker =
+      Executors.newSingleThreadExecutor(
+          Thread.ofPlatform().daemon().name("hushrise-hearing").factory());
+  private final ReadOnlyObjectWrapper<Optional<Now>> now =
+      new ReadOnlyObjectWrapper<>(Optional.empty());
+  private final Set<Path> measured = new HashSet<>();
+  private final Set<Path> beingMeasured = new HashSet<>();
+
+  /** Files that could not be read, or that a person did not want to wait for: they are silent. */
+  private final Set<Path> unheard = ConcurrentHashMap.newKeySet();
+
+  private final PauseTransition quiet = new PauseTransition(QUIET);
+  private final Throttle whileDragging = new Throttle(DRAGGED_MILLIS, this::listen);
+  private final AtomicReference<Project> latest = new AtomicReference<>();
+  private final AtomicInteger generation = new AtomicInteger();
+  private Optional<Finding> peak = Optional.empty();
+  private boolean busy;
+  private boolean lookingForPeak;
+  private boolean closed;
+
+  public Hearing(Session session, MediaStore store, Jobs jobs) {
+    this.session = session;
+    this.store = store;
+    this.sounds = new ForgivingLibrary(store, sentence -> {});
+    this.jobs = jobs;
+    session.shownProperty().addListener((p, was, is) -> changed());
+    session.presentProperty().addListener((p, was, is) -> changed());
+    quiet.setOnFinished(e -> lookForPeak());
+  }
+
+  /**
+   * The loudness of the project's files, in which silence stands for what cannot be measured. For
+   * any thread.
+   */
+  public LoudnessLibrary library() {
+    return this::stepsOf;
+  }
+
+  private LoudnessSteps stepsOf(Media media) {
+    if (unheard.contains(media.file())) {
+      return SILENCE;
+    }
+    try {
+      return store.steps(media);
+    } catch (Problem e) {
+      LOG.debug("{} counts as silent", media.file(), e);
+      unheard.add(media.file());
+      return SILENCE;
+    }
+  }
+
+  /** What was heard last; empty while nothing has been. Changes on the window's thread. */
+  public ReadOnlyObjectProperty<Optional<Now>> nowProperty() {
+    return now.getReadOnlyProperty();
+  }
+
+  public Optional<Now> now() {
+    return now.get();
+  }
+
+  /**
+   * Energies to draft from: those heard last, or of the project itself. Not on the window's thread.
+   */
+  public Energies energies(Project project) {
+    Optional<Now> known = now.get();
+    return known.isPresent()
+        ? known.get().energies().following(project, library())
+        : Energies.of(project, library());
+  }
+
+  /** The separation that a project's voice is to have: that of the first music's rule. */
+  public static double wantedLu(Project project) {
+    return project.tracks().stream()
+        .filter(Track::isBackground)
+        .flatMap(t -> HushDrafter.ruleOf(t).stream())
+        .mapToDouble(HushRule::separationLu)
+        .min()
+        .orElse(HushRule.MUSIC_LU);
+  }
+
+  /** Forgets what was heard, as it was of another project. */
+  public void forget() {
+    generation.incrementAndGet();
+    now.set(Optional.empty());
+    peak = Optional.empty();
+    unheard.clear();
+    changed();
+  }
+
+  /** Forgets a file's sound, as the file has changed, and listens anew. */
+  public void forget(Path file) {
+    measured.remove(file);
+    forget();
+  }
+
+  /** Tries once more to measure what could not be. */
+  public void measureAgain() {
+    forget();
+  }
+
+  private void changed() {
+    if (closed) {
+      return;
+    }
+    latest.set(session.shown());
+    quiet.playFromStart();
+    List<Media> missing = missing();
+    missing.forEach(this::measure);
+    if (missing.isEmpty()) {
+      listenSoon();
+    }
+  }
+
+  private void listenSoon() {
+    if (session.isShowingOther()) {
+      whileDragging.ask();
+    } else {
+      listen();
+    }
+  }
+
+  /** What is used, and neither measured nor given up. */
+  private List<Media> missing() {
+    return used().stream()
+        .filter(m -> !measured.contains(m.file()) && !unheard.contains(m.file()))
+        .toList();
+  }
+
+  private List<Media> used() {
+    Project project = session.shown();
+    return project.shelf().stream().filter(m -> m.hasSound() && project.isUsed(m.id())).toList();
+  }
+
+  private void measure(Media media) {
+    if (beingMeasured.add(media.file())) {
+      jobs.run(
+          text("job.measuring", media.title()),
+          progress -> store.steps(media, progress),
+          steps -> {
+            measured.add(media.file());
+            arrived(media);
+          },
+          () -> {
+            unheard.add(media.file());
+            arrived(media);
+          });
+    }
+  }
+
+  private void arrived(Media media) {
+    beingMeasured.remove(media.file());
+    if (missing().isEmpty()) {
+      listen();
+    }
+  }
+
+  private void listen() {
+    Project project = session.shown();
+    boolean dragging = session.isDragging();
+    if (closed || busy || now.get().filter(n -> n.project().equals(project)).isPresent()) {
+      return;
+    }
+    busy = true;
+    int asked = generation.get();
+    Optional<Now> known = now.get();
+    List<Media> silent = used().stream().filter(m -> unheard.contains(m.file())).toList();
+    jobs.run(
+        worker,
+        () -> heard(project, known, dragging, silent),
+        heard -> {
+          busy = false;
+          if (asked == generation.get()) {
+            show(heard);
+          }
+          if (asked != generation.get() || !session.shown().equals(heard.project())) {
+            listenSoon();
+          }
+        },
+        () -> busy = false);
+  }
+
+  private Now heard(Project project, Optional<Now> known, boolean dragging, List<Media> silent) {
+    Energies energies =
+        known.isPresent()
+            ? known.get().energies().following(project, library())
+            : Energies.of(project, library());
+    double wantedLu = wantedLu(project);
+    Separation separation =
+        known.isPresent()
+            ? known.get().separation().following(energies, wantedLu)
+            : Separation.of(energies, wantedLu);
+    List<Finding> findings =
+        dragging && known.isPresent()
+            ? known.get().findings()
+            : SecondEar.hear(new Heard(energies, separation, library(), session.songs()));
+    return new Now(project, energies, separation, findings, silent);
+  }
+
+  private void show(Now heard) {
+    List<Finding> all = new ArrayList<>(heard.findings());
+    all.removeIf(f -> f.rule().equals(PeakOver.ID));
+    peak.ifPresent(all::add);
+    all.sort(Comparator.comparingLong(f -> f.place().startFrame()));
+    now.set(
+        Optional.of(
+            new Now(
+                heard.project(),
+                heard.energies(),
+                heard.separation(),
+                List.copyOf(all),
+                heard.unheard())));
+  }
+
+  private void lookForPeak() {
+    if (lookingForPeak) {
+      quiet.playFromStart();
+      return;
+    }
+    boolean nothing = session.shown().lengthFrames() == 0 || !missing().isEmpty();
+    if (session.isShowingOther() || nothing) {
+      return;
+    }
+    lookingForPeak = true;
+    Project project = session.shown();
+    Progress whileLatest =
+        fraction -> {
+          if (!project.equals(latest.get())) {
+            throw new CancellationException();
+          }
+        };
+    jobs.run(
+        () -> PeakOver.hear(project, sounds, whileLatest),
+        found -> {
+          lookingForPeak = false;
+          if (!found.map(Finding::figures).equals(peak.map(Finding::figures))) {
+            peak = found;
+            now.get().ifPresent(this::show);
+          }
+        },
+        () -> lookingForPeak = false);
+  }
+
+  /** Ends its thread. */
+  public void close() {
+    closed = true;
+    quiet.stop();
+    worker.shutdownNow();
+  }
+}

@@ -1,0 +1,113 @@
+package hushrise.app.listen;
+
+import static hushrise.app.words.Texts.text;
+
+import hushrise.app.job.Jobs;
+import hushrise.app.job.Messages;
+import hushrise.app.session.Session;
+import hushrise.core.edit.SpeechEdits;
+import hushrise.core.project.Project;
+import hushrise.core.project.media.Media;
+import hushrise.core.project.timeline.Clip;
+import hushrise.core.time.Span;
+import hushrise.media.SpeechStore;
+import java.nio.file.Path;
+import java.util.HashMap;
+import java.util.HashSet;
+import java.util.List;
+import java.util.Map;
+import java.util.Set;
+
+/**
+ * Looks for speech in whatever comes onto a voice track and has not been looked through: several
+ * files side by side, in the background. Passages that a person set are never replaced unasked.
+ */
+public final class SpeechWatch {
+
+  private final Session session;
+  private final SpeechStore speech;
+  private final Jobs jobs;
+  private final Messages messages;
+  private final Map<Path, List<Span>> found = new HashMap<>();
+  private final Set<Path> asked = new HashSet<>();
+
+  /**
+   * @param messages are told when there is no speech in a file
+   */
+  public SpeechWatch(Session session, SpeechStore speech, Jobs jobs, Messages messages) {
+    this.session = session;
+    this.speech = speech;
+    this.jobs = jobs;
+    this.messages = messages;
+    session.presentProperty().addListener((p, was, is) -> look(is));
+  }
+
+  private void look(Project project) {
+    Set<String> spoken = new HashSet<>();
+    project.voiceTracks().forEach(t -> t.clips().stream().map(Clip::mediaId).forEach(spoken::add));
+    List<Media> unknown =
+        project.shelf().stream()
+            .filter(m -> m.hasSound() && m.speech().isEmpty() && spoken.contains(m.id()))
+            .toList();
+    for (Media media : unknown) {
+      if (asked.add(media.file())) {
+        jobs.run(
+            text("job.speech", media.title()),
+            progress -> speech.listen(media, progress),
+            spans -> arrived(media, spans));
+      }
+    }
+    learn(unknown);
+  }
+
+  private void arrived(Media media, List<Span> spans) {
+    found.put(media.file(), spans);
+    if (spans.isEmpty()) {
+      messages.say(text("speech.none", media.title()));
+    }
+    learn(session.present().shelf());
+  }
+
+  /** Notes what was found; where nothing was, the whole clip goes on counting as one passage. */
+  private void learn(List<Media> items) {
+    List<Media> news =
+        items.stream()
+            .filter(m -> m.speech().isEmpty())
+            .filter(m -> !found.getOrDefault(m.file(), List.of()).isEmpty())
+            .toList();
+    if (!news.isEmpty()) {
+      session.learn(
+          project -> {
+            Project result = project;
+            for (Media media : news) {
+              result = SpeechEdits.set(result, media.id(), found.get(media.file()));
+            }
+            return result;
+          });
+    }
+  }
+
+  /**
+   * Looks again in a file, whatever was set by hand. What is found takes the place of the passages
+   * there were in one step, in which the hushes follow.
+   */
+  public void again(Media media) {
+    jobs.run(
+        text("job.speech", media.title()),
+        progress -> speech.listen(media, progress),
+        spans -> {
+          found.put(media.file(), spans);
+          if (spans.isEmpty()) {
+            messages.say(text("speech.none", media.title()));
+          } else {
+            session.commit(text("edit.speechAgain"), p -> SpeechEdits.set(p, media.id(), spans));
+          }
+        });
+  }
+
+  /** Forgets what was found in a file, as the file has changed. */
+  public void forget(Path file) {
+    asked.remove(file);
+    found.remove(file);
+  }
+}

@@ -1,0 +1,162 @@
+package hushrise.app.widget;
+
+import static hushrise.app.words.Texts.text;
+
+import hushrise.core.project.level.Keyframe;
+import hushrise.core.project.level.LevelText;
+import java.util.Optional;
+import java.util.OptionalDouble;
+import java.util.function.DoubleConsumer;
+import javafx.scene.control.TextField;
+import javafx.scene.control.Tooltip;
+import javafx.scene.input.KeyCode;
+import javafx.scene.input.KeyEvent;
+import javafx.scene.input.ScrollEvent;
+
+/**
+ * A level that can be typed in dB or percent. Enter takes it, Esc gives the old value back, Up and
+ * Down step by 1 dB (with Shift by 0.1), a double-click returns to 0 dB. A text that is no level
+ * leaves the old value and says what the field takes.
+ */
+public final class LevelField extends TextField {
+
+  private DoubleConsumer onTaken;
+  private final Tooltip usual;
+  private Optional<DoubleConsumer> onRelative = Optional.empty();
+  private double shownDb;
+  private double highestDb = Keyframe.MAX_DB;
+
+  /**
+   * @param accessible what the level is of
+   * @param onTaken receives a new level in dB
+   */
+  public LevelField(String accessible, DoubleConsumer onTaken) {
+    this.onTaken = onTaken;
+    this.usual = new Tooltip(text("field.level.tip", accessible));
+    getStyleClass().add("level-field");
+    setAccessibleText(accessible);
+    setTooltip(usual);
+    setOnAction(e -> take());
+    focusedProperty()
+        .addListener(
+            (p, was, now) -> {
+              if (!now) {
+                take();
+              }
+            });
+    addEventFilter(KeyEvent.KEY_PRESSED, this::key);
+    addEventFilter(ScrollEvent.SCROLL, this::turn);
+    setOnMouseClicked(
+        e -> {
+          if (e.getClickCount() == 2) {
+            set(0);
+          }
+        });
+  }
+
+  /** Sets what a typed level does. */
+  void onTaken(DoubleConsumer taken) {
+    onTaken = taken;
+    onRelative = Optional.empty();
+  }
+
+  /** Begins to type another level in place of the one that is shown. */
+  public void begin(boolean empty) {
+    Focus.ask(this);
+    if (empty) {
+      clear();
+    } else {
+      selectAll();
+    }
+  }
+
+  /** Sets the highest level that it takes; 0 for a hush. */
+  public LevelField atMost(double db) {
+    highestDb = db;
+    return this;
+  }
+
+  /**
+   * Sets what a relative level does, such as {@code by -3}; else it is added to the level that is
+   * shown.
+   */
+  public LevelField relative(DoubleConsumer taken) {
+    onRelative = Optional.of(taken);
+    return this;
+  }
+
+  /** Shows a level, unless somebody has begun to type another. */
+  public void show(double db) {
+    if (db == shownDb && getText().equals(LevelText.format(db))) {
+      return;
+    }
+    boolean typing = isFocused() && !getText().equals(LevelText.format(shownDb));
+    shownDb = db;
+    if (!typing) {
+      setText(LevelText.format(db));
+    }
+  }
+
+  private void key(KeyEvent e) {
+    if (e.getCode() == KeyCode.ESCAPE) {
+      giveBack();
+    } else if (e.getCode() == KeyCode.UP || e.getCode() == KeyCode.DOWN) {
+      double step = e.isShiftDown() ? 0.1 : 1;
+      set(shownDb + (e.getCode() == KeyCode.UP ? step : -step));
+      e.consume();
+    }
+  }
+
+  private void turn(ScrollEvent e) {
+    double by = e.getDeltaY() == 0 ? e.getDeltaX() : e.getDeltaY();
+    if (isFocused() && by != 0) {
+      set(shownDb + Math.signum(by) * (e.isShiftDown() ? 0.1 : 1));
+      e.consume();
+    }
+  }
+
+  private void giveBack() {
+    setText(LevelText.format(shownDb));
+    wrong(false);
+  }
+
+  private void take() {
+    if (getText().equals(LevelText.format(shownDb))) {
+      return;
+    }
+    OptionalDouble by = LevelText.parseRelative(getText());
+    if (by.isPresent()) {
+      giveBack();
+      if (onRelative.isPresent()) {
+        onRelative.get().accept(by.getAsDouble());
+      } else {
+        set(shownDb + by.getAsDouble());
+      }
+      return;
+    }
+    OptionalDouble typed = LevelText.parse(getText());
+    if (typed.isEmpty() || typed.getAsDouble() > highestDb) {
+      giveBack();
+      wrong(true);
+    } else {
+      set(typed.getAsDouble());
+    }
+  }
+
+  private void set(double db) {
+    double held = Math.min(db, highestDb);
+    wrong(false);
+    shownDb = held;
+    setText(LevelText.format(held));
+    onTaken.accept(held);
+  }
+
+  private void wrong(boolean is) {
+    getStyleClass().remove("wrong");
+    if (is) {
+      getStyleClass().add("wrong");
+    }
+    setTooltip(is ? new Tooltip(text("field.level.wrong", LevelText.format(highestDb))) : usual);
+    setAccessibleHelp(getTooltip().getText());
+  }
+}

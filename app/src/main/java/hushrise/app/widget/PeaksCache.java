@@ -1,0 +1,65 @@
+package hushrise.app.widget;
+
+import com.github.benmanes.caffeine.cache.Cache;
+import com.github.benmanes.caffeine.cache.Caffeine;
+import hushrise.app.job.Jobs;
+import hushrise.core.project.media.Media;
+import hushrise.core.sound.Peaks;
+import hushrise.media.MediaStore;
+import java.nio.file.Path;
+import java.util.HashSet;
+import java.util.Optional;
+import java.util.Set;
+import javafx.beans.property.ReadOnlyIntegerProperty;
+import javafx.beans.property.ReadOnlyIntegerWrapper;
+
+/** Fetches peaks once for each file, however many lanes ask. Used by the window's thread. */
+public final class PeaksCache {
+
+  private static final long MOST = 500;
+
+  private final MediaStore store;
+  private final Jobs jobs;
+  private final Cache<Path, Peaks> known = Caffeine.newBuilder().maximumSize(MOST).build();
+
+  /** What is being fetched, or could not be. */
+  private final Set<Path> asked = new HashSet<>();
+
+  private final ReadOnlyIntegerWrapper arrived = new ReadOnlyIntegerWrapper();
+
+  public PeaksCache(MediaStore store, Jobs jobs) {
+    this.store = store;
+    this.jobs = jobs;
+  }
+
+  /** Changes whenever peaks have come that somebody asked for. */
+  public ReadOnlyIntegerProperty arrivedProperty() {
+    return arrived.getReadOnlyProperty();
+  }
+
+  /** The peaks of a media item; empty while they are being made, and without sound. */
+  public Optional<Peaks> get(Media media) {
+    if (!media.hasSound()) {
+      return Optional.empty();
+    }
+    Path file = media.file();
+    Optional<Peaks> peaks = Optional.ofNullable(known.getIfPresent(file));
+    if (peaks.isEmpty() && asked.add(file)) {
+      jobs.run(
+          () -> store.peaks(file),
+          made -> {
+            known.put(file, made);
+            asked.remove(file);
+            arrived.set(arrived.get() + 1);
+          });
+    }
+    return peaks;
+  }
+
+  /** Forgets a file's peaks, as the file has changed or can be read again. */
+  public void forget(Path file) {
+    known.invalidate(file);
+    asked.remove(file);
+    arrived.set(arrived.get() + 1);
+  }
+}

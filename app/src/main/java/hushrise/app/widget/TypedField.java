@@ -1,0 +1,101 @@
+package hushrise.app.widget;
+
+import java.util.Optional;
+import java.util.function.Consumer;
+import javafx.scene.control.TextField;
+import javafx.scene.control.Tooltip;
+import javafx.scene.input.KeyCode;
+import javafx.scene.input.KeyEvent;
+import javafx.scene.input.ScrollEvent;
+
+/**
+ * A value that can be typed: Enter takes it, Esc gives the old one back; where it has steps, the
+ * arrow keys and, while it has the focus, the wheel go up and down. What is no value gives the old
+ * one back and says what the field takes.
+ */
+public class TypedField extends TextField {
+
+  /** Goes a step up or down. */
+  @FunctionalInterface
+  public interface Step {
+
+    /**
+     * Goes one step.
+     *
+     * @param direction 1 up, -1 down
+     * @param fine whether it is to be a small step
+     */
+    void go(int direction, boolean fine);
+  }
+
+  private String shown = "";
+  private String takes = "";
+  private Optional<Step> step = Optional.empty();
+
+  public TypedField() {
+    addEventFilter(KeyEvent.KEY_PRESSED, this::key);
+    addEventFilter(ScrollEvent.SCROLL, this::turn);
+  }
+
+  private void key(KeyEvent e) {
+    if (e.getCode() == KeyCode.ESCAPE) {
+      setText(shown);
+      getStyleClass().remove("wrong");
+    } else if (step.isPresent() && (e.getCode() == KeyCode.UP || e.getCode() == KeyCode.DOWN)) {
+      step.get().go(e.getCode() == KeyCode.UP ? 1 : -1, e.isShiftDown());
+      e.consume();
+    }
+  }
+
+  private void turn(ScrollEvent e) {
+    double by = e.getDeltaY() == 0 ? e.getDeltaX() : e.getDeltaY();
+    if (step.isPresent() && isFocused() && by != 0) {
+      step.get().go(by > 0 ? 1 : -1, e.isShiftDown());
+      e.consume();
+    }
+  }
+
+  /** Sets what the arrow keys and the wheel do. */
+  public void onStep(Step goes) {
+    step = Optional.of(goes);
+  }
+
+  /** Sets what a typed text does. */
+  public void onTyped(Consumer<String> taken) {
+    setOnAction(
+        e -> {
+          String typed = getText();
+          shown = typed;
+          getStyleClass().remove("wrong");
+          taken.accept(typed);
+        });
+  }
+
+  /** Shows a value, unless somebody has begun to type another. */
+  public void show(String value) {
+    boolean typing = isFocused() && !getText().equals(shown);
+    shown = value;
+    if (!typing && !getText().equals(value)) {
+      setText(value);
+      getStyleClass().remove("wrong");
+    }
+  }
+
+  /** Sets what the tooltip says. */
+  public void setTip(String words) {
+    if (!words.equals(takes)) {
+      takes = words;
+      setTooltip(new Tooltip(words));
+    }
+  }
+
+  /** Gives a value back after a text that is none, and says what the field takes. */
+  public void refuse(String value, String help) {
+    shown = value;
+    setText(value);
+    getStyleClass().remove("wrong");
+    getStyleClass().add("wrong");
+    setTip(help);
+    setAccessibleHelp(help);
+  }
+}

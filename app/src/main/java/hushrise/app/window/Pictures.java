@@ -1,0 +1,263 @@
+package hushrise.app.window;
+
+import hushrise.app.command.CommandId;
+import hushrise.app.look.Theme;
+import hushrise.app.session.Selection;
+import hushrise.app.timeline.LevelScale;
+import hushrise.core.Problem;
+import hushrise.core.edit.FadeEdits;
+import hushrise.core.edit.LevelEdits;
+import hushrise.core.project.Project;
+import hushrise.core.project.level.Hush;
+import hushrise.core.project.media.TrackKind;
+import hushrise.core.project.timeline.Track;
+import java.awt.image.BufferedImage;
+import java.io.IOException;
+import java.nio.file.Files;
+import java.nio.file.Path;
+import java.util.ArrayDeque;
+import java.util.Deque;
+import java.util.List;
+import java.util.Optional;
+import javafx.animation.AnimationTimer;
+import javafx.application.Platform;
+import javafx.event.EventType;
+import javafx.geometry.Point2D;
+import javafx.scene.Node;
+import javafx.scene.image.PixelFormat;
+import javafx.scene.image.WritableImage;
+import javafx.scene.input.MouseButton;
+import javafx.scene.input.MouseEvent;
+import javax.imageio.ImageIO;
+
+/** Takes pictures of the window once everything in it has been loaded and drawn, then ends. */
+final class Pictures {
+
+  /** Frames without work under way before the window counts as drawn. */
+  private static final int QUIET_FRAMES = 20;
+
+  private final Window window;
+
+  Pictures(Window window) {
+    this.window = window;
+  }
+
+  void takeOne(Path file) {
+    window.seekInto(0.35);
+    whenQuiet(
+        () -> {
+          write(file);
+          Platform.exit();
+        });
+  }
+
+  /** The pictures of docs/screenshots: each is a state of the window and the name of its file. */
+  void takeAll(Path folder) {
+    take(folder, new ArrayDeque<>(scenes()));
+  }
+
+  private record Picture(String name, Runnable prepare) {}
+
+  private List<Picture> scenes() {
+    return List.of(
+        new Picture(
+            "main-quay.png",
+            () -> {
+              window.applyTheme(Theme.QUAY);
+              window.seekInto(0.35);
+              selectHush();
+            }),
+        new Picture("main-lantern.png", () -> window.applyTheme(Theme.LANTERN)),
+        new Picture(
+            "shelf.png",
+            () -> {
+              window.applyTheme(Theme.QUAY);
+              window.session().select(Selection.nothing());
+              window.shelf();
+            }),
+        new Picture(
+            "seams.png",
+            () -> {
+              window.shelf();
+              selectSeam();
+            }),
+        new Picture("hush-drag.png", this::dragHush),
+        new Picture(
+            "level-sum.png",
+            () -> {
+              lane().ifPresent(l -> fire(l, MouseEvent.MOUSE_RELEASED, 0, 0));
+              window.run(CommandId.UNDO);
+              music().ifPresent(t -> window.session().select(new Selection.OfTrack(t.id())));
+            }),
+        new Picture("draft.png", this::draft),
+        new Picture("second-ear.png", this::worse),
+        new Picture(
+            "small.png",
+            () -> {
+              window.run(CommandId.UNDO);
+              selectHush();
+              size(1000, 640);
+            }),
+        new Picture(
+            "start.png",
+            () -> {
+              size(1280, 800);
+              window.session().open(Project.empty(""), Optional.empty());
+              window.say("");
+            }));
+  }
+
+  private void size(double width, double height) {
+    window.root().getScene().getWindow().setWidth(width);
+    window.root().getScene().getWindow().setHeight(height);
+  }
+
+  /** A draft over a film in which one hush is gone, one was set by hand and one voice is louder. */
+  private void draft() {
+    List<Hush> hushes = music().map(Track::hushes).orElse(List.of());
+    String voice = window.session().shown().voiceTracks().findFirst().map(Track::id).orElse("");
+    window
+        .session()
+        .commit(
+            "",
+            p -> {
+              Project changed = LevelEdits.removeHush(p, hushes.get(1).id());
+              changed = LevelEdits.setHushDepth(changed, hushes.get(3).id(), -15);
+              return LevelEdits.setTrackLevel(changed, voice, 2);
+            });
+    window.run(CommandId.HUSH_ALL);
+  }
+
+  /** The film made worse by hand, and what the Second Ear says. */
+  private void worse() {
+    window.run(CommandId.DRAFT_LEAVE);
+    List<Hush> hushes = music().map(Track::hushes).orElse(List.of());
+    String song = music().map(t -> t.clips().getFirst().id()).orElse("");
+    window
+        .session()
+        .commit(
+            "", p -> FadeEdits.fitOut(LevelEdits.setHushDepth(p, hushes.get(1).id(), -3), song, 0));
+    whenQuiet(() -> window.run(CommandId.EAR_NEXT));
+  }
+
+  private void take(Path folder, Deque<Picture> rest) {
+    if (rest.isEmpty()) {
+      Platform.exit();
+      return;
+    }
+    Picture next = rest.removeFirst();
+    whenQuiet(
+        () -> {
+          next.prepare().run();
+          whenQuiet(
+              () -> {
+                write(folder.resolve(next.name()));
+                take(folder, rest);
+              });
+        });
+  }
+
+  private void selectHush() {
+    music()
+        .ifPresent(
+            t ->
+                t.hushes().stream()
+                    .skip(1)
+                    .findFirst()
+                    .map(Hush::id)
+                    .ifPresent(id -> window.session().select(new Selection.OfHush(t.id(), id))));
+  }
+
+  private void selectSeam() {
+    music()
+        .ifPresent(
+            t ->
+                t.clips().stream()
+                    .filter(c -> c.seams().size() > 1)
+                    .findFirst()
+                    .ifPresent(
+                        c -> window.session().select(new Selection.OfSeam(t.id(), c.id(), 1))));
+  }
+
+  private Optional<Node> lane() {
+    return Optional.ofNullable(window.root().lookup("#lane-music"));
+  }
+
+  /** Takes the second hush's floor and holds it lower. */
+  private void dragHush() {
+    Optional<Hush> hush = music().flatMap(t -> t.hushes().stream().skip(1).findFirst());
+    if (hush.isPresent() && lane().isPresent()) {
+      Node lane = lane().get();
+      LevelScale scale = new LevelScale(lane.getBoundsInLocal().getHeight());
+      double x = window.view().axis().xOf((hush.get().startFrame() + hush.get().endFrame()) / 2.0);
+      fire(lane, MouseEvent.MOUSE_PRESSED, x, scale.yOf(hush.get().depthDb()));
+      fire(lane, MouseEvent.MOUSE_DRAGGED, x, scale.yOf(hush.get().depthDb() - 2));
+      fire(lane, MouseEvent.MOUSE_DRAGGED, x, scale.yOf(hush.get().depthDb() - 5));
+    }
+  }
+
+  private static void fire(Node lane, EventType<MouseEvent> type, double x, double y) {
+    Point2D inScene = lane.localToScene(x, y);
+    lane.fireEvent(
+        new MouseEvent(
+            type,
+            inScene.getX(),
+            inScene.getY(),
+            inScene.getX(),
+            inScene.getY(),
+            MouseButton.PRIMARY,
+            1,
+            false,
+            false,
+            false,
+            false,
+            type != MouseEvent.MOUSE_RELEASED,
+            false,
+            false,
+            false,
+            false,
+            false,
+            null));
+  }
+
+  private Optional<Track> music() {
+    return window.session().shown().firstTrack(TrackKind.MUSIC);
+  }
+
+  private void whenQuiet(Runnable then) {
+    new AnimationTimer() {
+      private int quiet;
+
+      @Override
+      public void handle(long now) {
+        quiet = window.isBusy() ? 0 : quiet + 1;
+        if (quiet >= QUIET_FRAMES) {
+          stop();
+          then.run();
+        }
+      }
+    }.start();
+  }
+
+  private void write(Path file) {
+    WritableImage image = window.root().getScene().snapshot(null);
+    int width = (int) image.getWidth();
+    int height = (int) image.getHeight();
+    int[] pixels = new int[width * height];
+    image
+        .getPixelReader()
+        .getPixels(0, 0, width, height, PixelFormat.getIntArgbInstance(), pixels, 0, width);
+    BufferedImage copy = new BufferedImage(width, height, BufferedImage.TYPE_INT_RGB);
+    copy.setRGB(0, 0, width, height, pixels, 0, width);
+    try {
+      Path absolute = file.toAbsolutePath();
+      Files.createDirectories(absolute.getParent());
+      if (!ImageIO.write(copy, "png", absolute.toFile())) {
+        throw new IOException("no PNG writer");
+      }
+    } catch (IOException e) {
+      throw new Problem(
+          "The picture %s cannot be written: choose another place.".formatted(file), e);
+    }
+  }
+}

@@ -1,0 +1,134 @@
+package hushrise.app.window;
+
+import static hushrise.app.words.Texts.text;
+
+import hushrise.app.file.Questions;
+import javafx.geometry.Pos;
+import javafx.scene.Node;
+import javafx.scene.control.Button;
+import javafx.scene.control.Label;
+import javafx.scene.input.KeyCode;
+import javafx.scene.input.KeyEvent;
+import javafx.scene.layout.HBox;
+import javafx.scene.layout.StackPane;
+import javafx.scene.layout.VBox;
+
+/** A question or a piece of work laid over the window. One at a time; Esc closes it. */
+public final class Sheet extends StackPane implements Questions {
+
+  private static final double USUAL = 520;
+  private static final double WIDE = 860;
+
+  private final VBox box = new VBox(14);
+  private Runnable onClose = () -> {};
+
+  public Sheet() {
+    setId("sheet");
+    getStyleClass().add("sheet-veil");
+    box.getStyleClass().add("sheet");
+    box.setMaxSize(USUAL, VBox.USE_PREF_SIZE);
+    getChildren().add(box);
+    setVisible(false);
+    addEventFilter(
+        KeyEvent.KEY_PRESSED,
+        e -> {
+          if (e.getCode() == KeyCode.ESCAPE) {
+            close();
+            e.consume();
+          }
+        });
+  }
+
+  /**
+   * Shows a sheet.
+   *
+   * @param focus what has the focus first
+   * @param closed runs when it closes, however it does
+   */
+  void open(String title, Node focus, Runnable closed, Node... content) {
+    Label heading = new Label(title);
+    heading.getStyleClass().add("sheet-title");
+    box.getChildren().setAll(heading);
+    box.getChildren().addAll(content);
+    box.setMaxWidth(USUAL);
+    onClose = closed;
+    setVisible(true);
+    focus.requestFocus();
+  }
+
+  /** Shows a sheet that needs more room than a question. */
+  void openWide(String title, Node focus, Node... content) {
+    open(title, focus, () -> {}, content);
+    box.setMaxWidth(WIDE);
+  }
+
+  public boolean isOpen() {
+    return isVisible();
+  }
+
+  /** Closes the sheet that is open. */
+  public void close() {
+    if (isVisible()) {
+      setVisible(false);
+      box.getChildren().clear();
+      Runnable then = onClose;
+      onClose = () -> {};
+      then.run();
+    }
+  }
+
+  @Override
+  public void ask(String title, String sentence, String answer, Runnable then) {
+    Button one = answer(answer, then);
+    one.getStyleClass().add("accent");
+    one.setDefaultButton(true);
+    open(
+        title,
+        one,
+        () -> {},
+        words(sentence),
+        buttons(answer(text("sheet.cancel"), () -> {}), one));
+  }
+
+  private static Label words(String sentence) {
+    Label words = new Label(sentence);
+    words.setWrapText(true);
+    return words;
+  }
+
+  @Override
+  public void ask(
+      String title,
+      String sentence,
+      String firstAnswer,
+      Runnable first,
+      String secondAnswer,
+      Runnable second) {
+    Button one = answer(firstAnswer, first);
+    one.getStyleClass().add("accent");
+    one.setDefaultButton(true);
+    open(
+        title,
+        one,
+        () -> {},
+        words(sentence),
+        buttons(answer(text("sheet.cancel"), () -> {}), answer(secondAnswer, second), one));
+  }
+
+  private Button answer(String words, Runnable then) {
+    Button button = new Button(words);
+    button.setMnemonicParsing(false);
+    button.setOnAction(
+        e -> {
+          close();
+          then.run();
+        });
+    return button;
+  }
+
+  static HBox buttons(Button... buttons) {
+    HBox row = new HBox(8, buttons);
+    row.setAlignment(Pos.CENTER_RIGHT);
+    return row;
+  }
+}

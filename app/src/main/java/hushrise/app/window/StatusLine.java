@@ -1,0 +1,62 @@
+package hushrise.app.window;
+
+import hushrise.app.job.Jobs;
+import hushrise.app.job.Messages;
+import javafx.scene.control.Label;
+import javafx.scene.layout.HBox;
+import javafx.scene.layout.Priority;
+
+/** The window's last line: what it has to say, what is under way, and where sound goes. */
+final class StatusLine extends HBox implements Messages {
+
+  private static final String COMPLAINT = "complaint";
+
+  private final Label status = new Label();
+  private final Label output = new Label();
+  private String toldHint = "";
+
+  StatusLine() {
+    super(12);
+    status.setId("status");
+    status.setMaxWidth(Double.MAX_VALUE);
+    setHgrow(status, Priority.ALWAYS);
+    output.getStyleClass().add("faint");
+    output.setMinWidth(USE_PREF_SIZE);
+    getChildren().addAll(status, output);
+    getStyleClass().add("status-line");
+  }
+
+  /** Shows what is under way. */
+  void showJobs(Jobs jobs) {
+    getChildren().add(1, new ProgressStrip(jobs));
+  }
+
+  /** Names where sound goes. */
+  void setOutput(String name) {
+    output.setText(name);
+  }
+
+  /** Says something; it stays until the pointer finds something else to say. */
+  @Override
+  public void say(String sentence) {
+    status.getStyleClass().remove(COMPLAINT);
+    status.setText(sentence);
+  }
+
+  /** Says what went wrong; it stays until the next thing is said. */
+  @Override
+  public void complain(String sentence) {
+    say(sentence);
+    status.getStyleClass().add(COMPLAINT);
+  }
+
+  /** Says what the pointer is over, unless that was said or a complaint stands. */
+  void hint(String hint) {
+    if (!hint.equals(toldHint)) {
+      toldHint = hint;
+      if (!status.getStyleClass().contains(COMPLAINT)) {
+        status.setText(hint);
+      }
+    }
+  }
+}

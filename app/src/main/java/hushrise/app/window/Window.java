@@ -1,0 +1,456 @@
+package hushrise.app.window;
+
+import static hushrise.app.words.Texts.text;
+
+import hushrise.app.command.ClipCommands;
+import hushrise.app.command.CommandId;
+import hushrise.app.command.Commands;
+import hushrise.app.command.DraftCommands;
+import hushrise.app.command.EarCommands;
+import hushrise.app.command.FadeCommands;
+import hushrise.app.command.FitCommands;
+import hushrise.app.command.LevelCommands;
+import hushrise.app.command.Possible;
+import hushrise.app.command.ShapeCommands;
+import hushrise.app.command.SpeechCommands;
+import hushrise.app.command.TravelCommands;
+import hushrise.app.file.FileChoice;
+import hushrise.app.file.Intake;
+import hushrise.app.file.ProjectFiles;
+import hushrise.app.job.Jobs;
+import hushrise.app.listen.Drafting;
+import hushrise.app.listen.FileWatch;
+import hushrise.app.listen.Hearing;
+import hushrise.app.listen.ItemFacts;
+import hushrise.app.listen.PictureCuts;
+import hushrise.app.listen.SpeechWatch;
+import hushrise.app.look.Palette;
+import hushrise.app.look.Theme;
+import hushrise.app.panel.DetailPane;
+import hushrise.app.panel.DraftPane;
+import hushrise.app.panel.ItemPlayer;
+import hushrise.app.panel.MetersPane;
+import hushrise.app.panel.PicturePane;
+import hushrise.app.panel.SecondEarPane;
+import hushrise.app.panel.ShelfPane;
+import hushrise.app.panel.StartPane;
+import hushrise.app.play.Transport;
+import hushrise.app.session.Selection;
+import hushrise.app.session.Session;
+import hushrise.app.timeline.TimelineView;
+import hushrise.app.timeline.Viewport;
+import hushrise.app.widget.PeaksCache;
+import hushrise.app.widget.Stills;
+import hushrise.core.ear.Finding;
+import hushrise.core.sound.AudioOutput;
+import hushrise.core.store.ProjectFile;
+import hushrise.media.CacheFolder;
+import hushrise.media.MediaStore;
+import hushrise.media.PictureScan;
+import hushrise.media.SongStore;
+import hushrise.media.SpeechStore;
+import java.nio.file.Files;
+import java.nio.file.Path;
+import java.util.List;
+import java.util.Optional;
+import javafx.application.Platform;
+import javafx.beans.binding.Bindings;
+import javafx.beans.binding.StringBinding;
+import javafx.beans.property.ObjectProperty;
+import javafx.beans.property.SimpleObjectProperty;
+import javafx.scene.Scene;
+import javafx.scene.layout.BorderPane;
+import javafx.scene.layout.StackPane;
+import javafx.scene.layout.VBox;
+import javafx.stage.Stage;
+import javafx.stage.WindowEvent;
+
+/** The window: its parts in their places, and what concerns them all. */
+public final class Window {
+
+  private final StatusLine status = new StatusLine();
+  private final Jobs jobs = new Jobs(status);
+  private final Sheet sheet = new Sheet();
+  private final ObjectProperty<Palette> palette = new SimpleObjectProperty<>();
+  private final FileChoice choice;
+  private final Session session;
+  private final Transport transport;
+  private final Hearing hearing;
+  private final PictureCuts cuts;
+  private final ItemFacts facts;
+  private final PeaksCache peaks;
+  private final Stills stills;
+  private final SpeechWatch watch;
+  private final FileWatch files;
+  private final Drafting drafting;
+  private final EarCommands ear;
+  private final Viewport view;
+  private final PicturePane picture;
+  private final StartPane start;
+  private final TimelineView timeline;
+  private final DetailPane detail;
+  private final ShelfPane shelf;
+  private final Intake intake;
+  private final ProjectFiles projects;
+  private final ExportSheet export;
+  private final CommandFinder finder;
+  private final Compare compare;
+  private final Commands commands;
+  private final BorderPane pane;
+  private final StackPane root;
+  private final Optional<Path> demo =
+      Optional.ofNullable(System.getProperty("hushrise.demo"))
+          .map(Path::of)
+          .filter(Files::isRegularFile);
+  private Theme theme;
+
+  /**
+   * @param cache where decoded sound and what was found out about files is kept
+   * @param out closed together with the window
+   * @param choice lets the person choose files
+   */
+  public Window(CacheFolder cache, AudioOutput out, Theme theme, FileChoice choice) {
+    this.theme = theme;
+    this.choice = choice;
+    palette.set(theme.palette());
+    status.showJobs(jobs);
+    status.setOutput(out.name());
+    MediaStore store = new MediaStore(cache);
+    SongStore songs = new SongStore(store, cache);
+    session = new Session(songs, status, this::elsewhere);
+    transport = new Transport(session, store, jobs, status, out);
+    cuts = new PictureCuts(session, new PictureScan(store, cache), jobs);
+    peaks = new PeaksCache(store, jobs);
+    stills = new Stills(jobs);
+    facts = new ItemFacts(store, jobs);
+    hearing = new Hearing(session, store, jobs);
+    watch = new SpeechWatch(session, new SpeechStore(store, cache), jobs, status);
+    files = new FileWatch(session, store, jobs, status, this::forget);
+    drafting = new Drafting(session, hearing, jobs, status);
+    view = new Viewport(session, status, cuts, hearing, palette);
+    ear = new EarCommands(session, hearing, view::reveal, this::askAside, status);
+    intake = new Intake(session, store, songs, jobs, status);
+    projects = new ProjectFiles(session, choice, sheet, jobs, status, this::opened);
+    export = new ExportSheet(sheet, session, store, choice, jobs, status);
+    compare = new Compare(session, status);
+    start = new StartPane(choice, intake::takeAs, this::openGuarded);
+    timeline = new TimelineView(view, peaks, stills, start);
+    detail = new DetailPane(session, hearing);
+    finder = new CommandFinder(timeline::requestFocus);
+    shelf =
+        new ShelfPane(
+            session,
+            new ItemPlayer(session, transport, peaks, facts, palette, intake::place),
+            facts,
+            new ShelfActions(
+                session, intake, choice, status, timeline::requestFocus, this::closeShelf));
+    picture = new PicturePane(session, jobs);
+    commands = commands();
+    finder.setCommands(commands);
+    view.setCommands(commands);
+    detail.setCommands(commands);
+    pane = new BorderPane(timeline);
+    pane.setTop(
+        new VBox(CommandMenus.of(commands), new TopBar(session, transport, commands, finder)));
+    pane.setBottom(new VBox(bottom(), status));
+    root = new StackPane(pane, sheet);
+    root.getStyleClass().add("hush-rise");
+    root.getStylesheets()
+        .add(Window.class.getResource("/hushrise/app/window.css").toExternalForm());
+    new Drops(shelf, this::take).attach(root);
+    view.hintProperty().addListener((p, was, now) -> status.hint(now));
+    session.playheadProperty().addListener((p, was, now) -> reveal(now.longValue()));
+    showStart();
+    applyTheme(theme);
+  }
+
+  private BottomRow bottom() {
+    return new BottomRow(
+        session,
+        picture,
+        detail,
+        new SecondEarPane(session, hearing, ear, palette, this::askAside, jobs),
+        new DraftPane(session, drafting),
+        new MetersPane(session, transport, palette));
+  }
+
+  private Commands commands() {
+    Commands.Builder table = new Commands.Builder();
+    new TravelCommands(session, transport, view, cuts, status).addTo(table);
+    LevelCommands levels = new LevelCommands(session, status);
+    FitCommands fits = new FitCommands(session, transport, intake, status);
+    fits.addTo(table);
+    levels.addTo(table);
+    new ClipCommands(session, status, levels, fits).addTo(table);
+    new FadeCommands(session, cuts, status).addTo(table);
+    new ShapeCommands(session, hearing, jobs, status).addTo(table);
+    new SpeechCommands(session, watch, hearing, choice, status).addTo(table);
+    new DraftCommands(drafting).addTo(table);
+    ear.addTo(table);
+    return table
+        .set(CommandId.NEW, projects::begin)
+        .set(CommandId.OPEN, projects::open)
+        .set(CommandId.OPEN_DEMO, this::openDemo)
+        .set(CommandId.SAVE, () -> projects.save(() -> {}))
+        .set(CommandId.SAVE_AS, () -> projects.saveAs(() -> {}))
+        .set(CommandId.ADD, this::add)
+        .set(CommandId.SHELF, this::shelf)
+        .set(CommandId.EXPORT, this::export)
+        .set(CommandId.QUIT, this::quit)
+        .set(CommandId.UNDO, session::undo)
+        .set(CommandId.REDO, session::redo)
+        .set(CommandId.FIND_COMMAND, finder::begin)
+        .set(CommandId.TYPE_LEVEL, () -> detail.typeLevel(false))
+        .set(CommandId.ESCAPE, this::escape)
+        .set(CommandId.THEME, this::switchTheme)
+        .set(CommandId.COMPARE_SHAPES, () -> compare.toggle(CommandId.COMPARE_SHAPES))
+        .set(CommandId.COMPARE_LINE, () -> compare.toggle(CommandId.COMPARE_LINE))
+        .set(CommandId.KEYS, () -> KeysSheet.open(sheet))
+        .build(new Possible(session, () -> !ear.open().isEmpty()));
+  }
+
+  private void elsewhere(Runnable work, Runnable then) {
+    jobs.run(
+        () -> {
+          work.run();
+          return true;
+        },
+        done -> then.run());
+  }
+
+  /** Gives the window its stage and the scene its keys. */
+  public void attach(Stage stage, Scene scene) {
+    scene.fillProperty().bind(palette.map(Palette::background));
+    stage.titleProperty().bind(titleBinding());
+    stage.setOnCloseRequest(
+        e -> {
+          e.consume();
+          guard(stage::hide);
+        });
+    compare.attach(stage, scene);
+    new Keys(scene, commands, timeline, sheet::isOpen, shelf::hasKeys, e -> detail.beginsTyping(e))
+        .attach();
+    Thread.currentThread()
+        .setUncaughtExceptionHandler(
+            (thread, e) -> {
+              org.slf4j.LoggerFactory.getLogger(Window.class).error("The window failed", e);
+              status.complain(text("failed", String.valueOf(e.getMessage())));
+            });
+  }
+
+  /** Asks about what would be lost, then goes on. */
+  private void guard(Runnable then) {
+    if (export.isRunning()) {
+      sheet.ask(
+          text("closing.title"),
+          text("closing.question"),
+          text("closing.answer"),
+          () -> {
+            export.cancel();
+            projects.guard(then);
+          });
+    } else {
+      projects.guard(then);
+    }
+  }
+
+  private StringBinding titleBinding() {
+    return Bindings.createStringBinding(
+        () -> {
+          String name = hushrise.app.file.FileNames.nameOf(session.present());
+          return text(session.hasUnsavedChanges() ? "title.unsaved" : "title", name);
+        },
+        session.presentProperty(),
+        session.unsavedProperty());
+  }
+
+  public StackPane root() {
+    return root;
+  }
+
+  public Session session() {
+    return session;
+  }
+
+  public Transport transport() {
+    return transport;
+  }
+
+  /** What is heard of the project. */
+  public Hearing hearing() {
+    return hearing;
+  }
+
+  public Viewport view() {
+    return view;
+  }
+
+  /** What notices files that are written anew. */
+  FileWatch files() {
+    return files;
+  }
+
+  Jobs jobs() {
+    return jobs;
+  }
+
+  /** Whether anything is still being loaded or measured. */
+  public boolean isBusy() {
+    return jobs.pendingProperty().get() > 0;
+  }
+
+  private void reveal(long frame) {
+    if (!transport.playingProperty().get() || session.followsPlayheadProperty().get()) {
+      view.reveal(frame);
+    }
+  }
+
+  /** Moves the playhead to a part of the film once it is open. */
+  void seekInto(double part) {
+    if (session.shown().lengthFrames() > 0) {
+      session.seek(Math.round(session.shown().lengthFrames() * part));
+      return;
+    }
+    session
+        .shownProperty()
+        .subscribe(
+            p -> {
+              if (session.playhead() == 0 && p.lengthFrames() > 0) {
+                session.seek(Math.round(p.lengthFrames() * part));
+              }
+            });
+  }
+
+  /** Says something in the status line. */
+  public void say(String sentence) {
+    status.say(sentence);
+  }
+
+  private void switchTheme() {
+    applyTheme(theme.other());
+    theme.remember();
+  }
+
+  /** Shows another theme. */
+  public void applyTheme(Theme now) {
+    theme = now;
+    theme.applyBase();
+    root.setStyle(theme.palette().asCss());
+    palette.set(theme.palette());
+  }
+
+  /** Opens a project file; whatever is open must have been dealt with. */
+  public void open(Path file) {
+    transport.stop();
+    projects.open(file);
+  }
+
+  private void openGuarded(Path file) {
+    projects.guard(() -> open(file));
+  }
+
+  private void openDemo() {
+    demo.ifPresentOrElse(this::openGuarded, () -> status.complain(text("demo.missing")));
+  }
+
+  private void opened() {
+    transport.stop();
+    hearing.forget();
+    view.fit();
+    intake.listenToAll();
+    showStart();
+  }
+
+  private void showStart() {
+    start.show(projects.recent().all(), demo.isPresent(), this::openDemo);
+  }
+
+  /** Lets go of everything that was found out about a file, as the file has changed. */
+  private void forget(Path file) {
+    peaks.forget(file);
+    stills.forget(file);
+    picture.forget(file);
+    cuts.forget(file);
+    facts.forget(file);
+    watch.forget(file);
+    hearing.forget(file);
+  }
+
+  private void add() {
+    take(choice.toRead(FileChoice.Kind.MEDIA, text("add.title"), true), true);
+  }
+
+  /** Takes files and folders into the project; a project file is opened instead. */
+  public void take(List<Path> chosen, boolean places) {
+    Optional<Path> project =
+        chosen.stream().filter(f -> f.toString().endsWith(ProjectFile.ENDING)).findFirst();
+    project.ifPresentOrElse(this::openGuarded, () -> intake.take(chosen, places));
+  }
+
+  /** Opens the Shelf and gives it the keys, or closes it. */
+  void shelf() {
+    if (pane.getRight() == null) {
+      pane.setRight(shelf);
+      Platform.runLater(shelf::takeKeys);
+    } else {
+      closeShelf();
+    }
+  }
+
+  private void closeShelf() {
+    pane.setRight(null);
+    timeline.requestFocus();
+  }
+
+  private void escape() {
+    if (session.isComparing()) {
+      session.endComparison();
+    } else if (timeline.cancelDrag()) {
+      status.say(text("drag.givenBack"));
+    } else if (session.draft().isPresent()) {
+      drafting.leave();
+    } else {
+      session.select(Selection.nothing());
+    }
+  }
+
+  /** Asks why a finding is put aside. */
+  private void askAside(Finding finding) {
+    AsideSheet.open(sheet, EarCommands.words(finding), why -> ear.putAside(finding, why));
+  }
+
+  private void export() {
+    transport.stop();
+    if (session.present().lengthFrames() == 0) {
+      status.complain(text("export.empty"));
+    } else {
+      export.open();
+    }
+  }
+
+  private void quit() {
+    javafx.stage.Window stage = root.getScene().getWindow();
+    stage.fireEvent(new WindowEvent(stage, WindowEvent.WINDOW_CLOSE_REQUEST));
+  }
+
+  /** Does what a command does. */
+  public void run(CommandId command) {
+    commands.run(command);
+  }
+
+  /** Gives the keys to the timeline. */
+  public void focusTimeline() {
+    timeline.requestFocus();
+  }
+
+  /** Stops everything that runs. */
+  public void close() {
+    export.cancel();
+    jobs.cancelAll();
+    files.close();
+    hearing.close();
+    stills.close();
+    picture.close();
+    transport.close();
+  }
+}

@@ -1,0 +1,29 @@
+package hushrise.app.words;
+
+import java.text.MessageFormat;
+import java.util.Locale;
+import java.util.ResourceBundle;
+
+/** The window's texts, from {@code texts.properties}. */
+public final class Texts {
+
+  private static final ResourceBundle BUNDLE =
+      ResourceBundle.getBundle("hushrise.app.texts", Locale.ROOT);
+
+  private Texts() {}
+
+  /** Whether there is a text of a key. */
+  public static boolean has(String key) {
+    return BUNDLE.containsKey(key);
+  }
+
+  /** The text of a key. */
+  public static String text(String key) {
+    return BUNDLE.getString(key);
+  }
+
+  /** The text of a key with its places {0}, {1} ... filled in. */
+  public static String text(String key, Object... values) {
+    return new MessageFormat(BUNDLE.getString(key), Locale.ROOT).format(values);
+  }
+}

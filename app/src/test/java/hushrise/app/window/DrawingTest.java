@@ -1,0 +1,148 @@
+package hushrise.app.window;
+
+import static org.assertj.core.api.Assertions.assertThat;
+
+import hushrise.app.timeline.TimeAxis;
+import hushrise.core.edit.ClipEdits;
+import hushrise.core.edit.FadeEdits;
+import hushrise.core.edit.HushEdits;
+import hushrise.core.edit.LevelEdits;
+import hushrise.core.edit.TrackEdits;
+import hushrise.core.project.Project;
+import hushrise.core.project.level.Hush;
+import hushrise.core.project.media.TrackKind;
+import hushrise.core.project.timeline.Clip;
+import hushrise.core.time.Span;
+import java.util.List;
+import java.util.Set;
+import java.util.function.UnaryOperator;
+import javafx.scene.Node;
+import javafx.scene.control.ScrollPane;
+import javafx.scene.image.PixelFormat;
+import javafx.scene.image.WritableImage;
+import org.junit.jupiter.api.Test;
+
+/** What is drawn only where something changed looks as if all of it had been drawn. */
+class DrawingTest extends WindowTestCase {
+
+  private int[] pictureOf(Node node) {
+    int[][] pixels = new int[1][];
+    robot.interact(
+        () -> {
+          WritableImage image = node.snapshot(null, null);
+          int width = (int) image.getWidth();
+          int height = (int) image.getHeight();
+          pixels[0] = new int[width * height];
+          image
+              .getPixelReader()
+              .getPixels(
+                  0, 0, width, height, PixelFormat.getIntArgbInstance(), pixels[0], 0, width);
+        });
+    return pixels[0];
+  }
+
+  /** Shows another stretch of time and comes back, so that everything is drawn from nothing. */
+  private void drawAllAnew() {
+    robot.interact(
+        () -> {
+          TimeAxis axis = window.view().axis();
+          window.view().zoom(0.7, 100);
+          window.view().axisProperty().set(axis);
+        });
+    untilQuiet();
+  }
+
+  private void assertDrawnAsAnew(String lane, String what) {
+    int[] inPart = pictureOf(find(lane));
+    drawAllAnew();
+    assertThat(pictureOf(find(lane))).as(what).isEqualTo(inPart);
+  }
+
+  @Test
+  void anEditDrawsWhatItChangedAndNothingIsLeftBehind() {
+    untilOpen();
+    String music = music().id();
+    Clip song = music().clips().getFirst();
+    Hush hush = music().hushes().get(1);
+    Clip take = project().firstTrack(TrackKind.VOICE).orElseThrow().clips().get(1);
+    robot.interact(() -> window.view().show(new Span(10L * RATE, 50L * RATE)));
+    List<UnaryOperator<Project>> edits =
+        List.of(
+            p -> LevelEdits.setHushDepth(p, hush.id(), -3),
+            p -> HushEdits.setPassage(p, hush.id(), new Span(24L * RATE, 30L * RATE)),
+            p -> LevelEdits.addKeyframe(p, music, 36L * RATE),
+            p -> LevelEdits.addKeyframe(p, music, 37L * RATE),
+            p -> LevelEdits.addKeyframe(p, music, 37L * RATE + RATE / 3),
+            p -> LevelEdits.moveKeyframe(p, music, 1, 36L * RATE + RATE / 4, -8),
+            p -> LevelEdits.moveKeyframe(p, music, 2, 39L * RATE, 2),
+            p -> LevelEdits.removeHush(p, hush.id()),
+            p -> FadeEdits.setIn(p, song.id(), 20L * RATE),
+            p -> ClipEdits.move(p, Set.of(take.id()), 3L * RATE, true),
+            p -> ClipEdits.split(p, Set.of(song.id()), 33L * RATE),
+            p -> LevelEdits.setTrackLevel(p, music, -2));
+    for (int i = 0; i < edits.size(); i++) {
+      UnaryOperator<Project> edit = edits.get(i);
+      Project before = project();
+      robot.interact(() -> window.session().commit("edit", edit));
+      assertThat(project()).as("after edit %d", i).isNotEqualTo(before);
+      assertDrawnAsAnew("lane-music", "music after edit " + i);
+      assertDrawnAsAnew("lane-voice", "voice after edit " + i);
+    }
+  }
+
+  @Test
+  void scrollingMovesWhatIsThereAndDrawsTheRest() {
+    untilOpen();
+    robot.interact(() -> window.view().show(new Span(20L * RATE, 40L * RATE)));
+    String music = music().id();
+    for (long at = 15L * RATE; at < 50L * RATE; at += RATE / 3) {
+      long frame = at;
+      robot.interact(
+          () -> window.session().commit("add", p -> LevelEdits.addKeyframe(p, music, frame)));
+    }
+    for (int by : new int[] {37, 220, -90, -1, 400}) {
+      robot.interact(() -> window.view().scroll(by));
+      assertDrawnAsAnew("lane-music", "music scrolled by " + by);
+      assertDrawnAsAnew("lane-camera", "camera sound scrolled by " + by);
+    }
+  }
+
+  @Test
+  void aLaneOutOfSightIsDrawnWhenItComesIntoView() {
+    untilOpen();
+    robot.interact(
+        () -> {
+          Project more = project();
+          for (int i = 0; i < 8; i++) {
+            more = TrackEdits.add(more, TrackKind.EFFECTS, "More " + i);
+          }
+          Project all = more;
+          window.session().commit("tracks", p -> all);
+        });
+    ScrollPane rows = robot.lookup(".rows").queryAs(ScrollPane.class);
+    robot.interact(() -> rows.setVvalue(1));
+    String music = music().id();
+    robot.interact(() -> window.session().commit("lower", p -> lowered(p, music)));
+    robot.interact(() -> window.view().zoom(0.9, 300));
+    robot.interact(() -> rows.setVvalue(0));
+    untilQuiet();
+    List<Node> seen =
+        robot.lookup(".lane").queryAll().stream().filter(n -> isSeen(n, rows)).toList();
+    assertThat(seen).extracting(Node::getId).contains("lane-music");
+    assertThat(seen.size()).isLessThan(project().tracks().size());
+    List<int[]> before = seen.stream().map(this::pictureOf).toList();
+    drawAllAnew();
+    for (int i = 0; i < seen.size(); i++) {
+      assertThat(pictureOf(seen.get(i))).as(seen.get(i).getId()).isEqualTo(before.get(i));
+    }
+  }
+
+  private static Project lowered(Project project, String trackId) {
+    return LevelEdits.setTrackLevel(project, trackId, -9);
+  }
+
+  private static boolean isSeen(Node lane, ScrollPane rows) {
+    return lane.localToScene(lane.getBoundsInLocal())
+        .intersects(rows.localToScene(rows.getBoundsInLocal()));
+  }
+}

@@ -1,0 +1,220 @@
+package hushrise.app.window;
+
+import static org.assertj.core.api.Assertions.assertThat;
+
+import hushrise.app.command.CommandId;
+import hushrise.app.session.Selection;
+import hushrise.core.edit.ClipEdits;
+import hushrise.core.edit.ShelfEdits;
+import hushrise.core.edit.SpeechEdits;
+import hushrise.core.project.Project;
+import hushrise.core.project.level.Hush;
+import hushrise.core.project.media.Media;
+import hushrise.core.project.media.TrackKind;
+import hushrise.core.project.timeline.Clip;
+import hushrise.core.store.ProjectFile;
+import hushrise.core.time.Span;
+import hushrise.media.OutputFormat;
+import java.io.IOException;
+import java.nio.file.Files;
+import java.nio.file.Path;
+import java.nio.file.StandardCopyOption;
+import java.util.List;
+import java.util.Optional;
+import java.util.stream.IntStream;
+import java.util.stream.Stream;
+import javafx.scene.Node;
+import javafx.scene.canvas.Canvas;
+import javafx.scene.control.Labeled;
+import javafx.scene.control.TextField;
+import javafx.scene.image.WritableImage;
+import javafx.scene.input.KeyCode;
+import javafx.stage.WindowEvent;
+import org.junit.jupiter.api.BeforeEach;
+import org.junit.jupiter.api.Test;
+
+/** Files that are chosen, replaced, changed or missing while the window is open. */
+class FilesTest extends WindowTestCase {
+
+  @BeforeEach
+  void open() {
+    untilOpen();
+  }
+
+  private List<Path> files() throws IOException {
+    try (Stream<Path> all = Files.list(folder)) {
+      return all.sorted().toList();
+    }
+  }
+
+  private Clip horn() {
+    return project().firstTrack(TrackKind.EFFECTS).orElseThrow().clips().getFirst();
+  }
+
+  private Media media(String title) {
+    return project().shelf().stream()
+        .filter(m -> m.title().equals(title))
+        .findFirst()
+        .orElseThrow();
+  }
+
+  private boolean asks() {
+    return ((Node) find("sheet")).isVisible();
+  }
+
+  @Test
+  void anUnnamedProjectIsSuggestedANameThatIsFree() throws IOException {
+    Files.writeString(folder.resolve("first-ferry 2.hushrise"), "another project");
+    robot.interact(() -> window.session().commit("unnamed", p -> p.withName("")));
+    robot.interact(() -> window.session().open(project(), Optional.empty()));
+    press(KeyCode.CONTROL, KeyCode.S);
+    press(KeyCode.CONTROL, KeyCode.E);
+    press(KeyCode.ESCAPE);
+    assertThat(chosen.suggestions()).containsExactly(folder.resolve("first-ferry 3.hushrise"));
+  }
+
+  @Test
+  void aNameThatTheDialogDidNotAskAboutIsAskedAboutBeforeItIsReplaced() throws IOException {
+    Path old = Files.writeString(folder.resolve("old.hushrise"), "another project");
+    chosen.next(folder.resolve("old"));
+    press(KeyCode.CONTROL, KeyCode.SHIFT, KeyCode.S);
+    assertThat(asks()).isTrue();
+    press(KeyCode.ESCAPE);
+    assertThat(old).hasContent("another project");
+    chosen.next(folder.resolve("old"));
+    press(KeyCode.CONTROL, KeyCode.SHIFT, KeyCode.S);
+    press(KeyCode.ENTER);
+    assertThat(ProjectFile.load(old).name()).isEqualTo("First Ferry");
+  }
+
+  @Test
+  void anExportWhoseEndingWasAddedAsksBeforeItReplaces() throws IOException {
+    Path old = Files.writeString(folder.resolve("mix.wav"), "an older mix");
+    export(OutputFormat.WAV_24, folder.resolve("mix"));
+    assertThat(robot.lookup(".sheet-title").queryLabeled().getText())
+        .isEqualTo("There is a file of that name");
+    press(KeyCode.ESCAPE);
+    untilQuiet();
+    assertThat(old).hasContent("an older mix");
+  }
+
+  @Test
+  void closingWhileExportingAsksAndLeavesNoHalfFile() throws IOException {
+    List<Path> before = files();
+    export(OutputFormat.WEBM, folder.resolve("film.webm"));
+    robot.interact(
+        () -> {
+          javafx.stage.Window stage = window.root().getScene().getWindow();
+          stage.fireEvent(new WindowEvent(stage, WindowEvent.WINDOW_CLOSE_REQUEST));
+        });
+    assertThat(asks()).isTrue();
+    assertThat(window.root().getScene().getWindow().isShowing()).isTrue();
+    press(KeyCode.ENTER);
+    until("the window is closed", () -> !window.root().getScene().getWindow().isShowing());
+    until("the export has ended", () -> !window.isBusy());
+    assertThat(files()).isEqualTo(before);
+  }
+
+  @Test
+  void aFileThatIsWrittenAnewIsNoticedWithItsNewLengthAndSound() throws IOException {
+    robot.interact(() -> window.files().look());
+    untilQuiet();
+    long before = media("ferry-horn.flac").lengthFrames();
+    Path longer = folder.resolve("other.flac");
+    Files.copy(folder.resolve("narration-3.flac"), longer);
+    Files.move(longer, folder.resolve("ferry-horn.flac"), StandardCopyOption.REPLACE_EXISTING);
+    robot.interact(() -> window.files().look());
+    until("the new length is known", () -> media("ferry-horn.flac").lengthFrames() != before);
+    untilQuiet();
+    assertThat(media("ferry-horn.flac").lengthFrames())
+        .isEqualTo(media("narration-3.flac").lengthFrames());
+    assertThat(status()).contains("ferry-horn.flac");
+    assertThat(horn().mediaStartFrame() + horn().lengthFrames())
+        .isLessThanOrEqualTo(media("ferry-horn.flac").lengthFrames());
+  }
+
+  @Test
+  void anUnderscoreInANameIsShown() throws IOException {
+    Files.copy(folder.resolve("ferry-horn.flac"), folder.resolve("cold_day_horn.flac"));
+    robot.interact(() -> window.take(List.of(folder.resolve("cold_day_horn.flac")), false));
+    until("it is taken", () -> project().shelf().size() == 8);
+    robot.clickOn("#shelf-button");
+    robot.interact(() -> ((TextField) find("shelf-search")).setText("cold"));
+    assertThat(
+            robot
+                .lookup(
+                    (Node n) ->
+                        n instanceof Labeled l
+                            && l.isMnemonicParsing()
+                            && l.getText() != null
+                            && l.getText().contains("_"))
+                .queryAll())
+        .isEmpty();
+    assertThat(robot.lookup("cold_day_horn.flac").tryQuery()).isPresent();
+  }
+
+  @Test
+  void theStillsOfThePictureComeByThemselves() {
+    Canvas strip = (Canvas) ((Node) find("lane-picture")).lookup("Canvas");
+    WritableImage[] shot = new WritableImage[1];
+    robot.interact(() -> shot[0] = strip.snapshot(null, null));
+    int y = (int) shot[0].getHeight() / 2;
+    long colours =
+        IntStream.range(100, (int) shot[0].getWidth() - 100)
+            .map(x -> shot[0].getPixelReader().getArgb(x, y))
+            .distinct()
+            .count();
+    assertThat(colours).isGreaterThan(40);
+  }
+
+  /** A hush of each old passage stays with the new one that stands for it; undone in one step. */
+  @Test
+  void lookingForSpeechAgainIsOneStepInWhichTheHushesFollow() {
+    Clip take = project().firstTrack(TrackKind.VOICE).orElseThrow().clipsInTime().getFirst();
+    List<Span> found = media("narration-1.flac").speech().orElseThrow();
+    List<Span> byHand =
+        found.stream().map(s -> new Span(s.startFrame() + RATE / 5, s.endFrame())).toList();
+    robot.interact(
+        () -> window.session().commit("by hand", p -> SpeechEdits.set(p, take.mediaId(), byHand)));
+    untilQuiet();
+    Project before = window.session().present();
+    List<Hush> hushes = music().hushes();
+    robot.interact(
+        () -> {
+          window
+              .session()
+              .select(
+                  new Selection.OfClip(
+                      project().trackOfClip(take.id()).orElseThrow().id(), take.id()));
+          window.run(CommandId.SPEECH_AGAIN);
+        });
+    untilQuiet();
+    assertThat(media("narration-1.flac").speech()).hasValue(found);
+    assertThat(music().hushes()).hasSameSizeAs(hushes);
+    assertThat(music().hushes().getFirst().startFrame()).isLessThan(hushes.getFirst().startFrame());
+    assertThat(music().hushes().getFirst().depthDb()).isEqualTo(hushes.getFirst().depthDb());
+    press(KeyCode.CONTROL, KeyCode.Z);
+    assertThat(window.session().present()).isEqualTo(before);
+  }
+
+  @Test
+  void whatIsOnTheTimelineTwiceIsMeasuredOnceAndUndoIsExact() {
+    Project before = window.session().present();
+    robot.interact(
+        () ->
+            window
+                .session()
+                .commit(
+                    "shorter", p -> ClipEdits.trimEnd(p, horn().id(), horn().endFrame() - RATE)));
+    robot.interact(
+        () ->
+            window
+                .session()
+                .commit("gone", p -> ShelfEdits.remove(p, media("ferry-horn.flac").id())));
+    press(KeyCode.CONTROL, KeyCode.Z);
+    press(KeyCode.CONTROL, KeyCode.Z);
+    untilQuiet();
+    assertThat(window.session().present()).isEqualTo(before);
+    assertThat(window.hearing().now().orElseThrow().project()).isEqualTo(before);
+  }
+}

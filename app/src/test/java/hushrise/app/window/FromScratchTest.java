@@ -1,0 +1,182 @@
+package hushrise.app.window;
+
+import static org.assertj.core.api.Assertions.assertThat;
+
+import hushrise.core.project.media.Media;
+import hushrise.core.project.media.TrackKind;
+import hushrise.core.project.timeline.Clip;
+import hushrise.core.project.timeline.FitMode;
+import hushrise.core.separation.PassageLoudness;
+import hushrise.core.speech.Passages;
+import java.nio.file.Path;
+import java.util.List;
+import java.util.Optional;
+import java.util.stream.Stream;
+import javafx.scene.Node;
+import javafx.scene.control.ListCell;
+import javafx.scene.control.ListView;
+import javafx.scene.input.KeyCode;
+import org.junit.jupiter.api.Test;
+
+/** From an empty window to a hushed film. */
+class FromScratchTest extends WindowTestCase {
+
+  @Override
+  boolean opensDemo() {
+    return false;
+  }
+
+  private void add(String name) {
+    int before = project().shelf().size();
+    chosen.next(folder.resolve(name));
+    press(KeyCode.CONTROL, KeyCode.I);
+    until(name + " is taken", () -> project().shelf().size() > before);
+    untilQuiet();
+  }
+
+  @Test
+  void anEmptyWindowSaysWhatToDoNext() {
+    assertThat(find("start").isVisible()).isTrue();
+    press(KeyCode.H);
+    assertThat(status()).contains("no narration");
+    press(KeyCode.CONTROL, KeyCode.E);
+    assertThat(status()).contains("nothing to export");
+  }
+
+  @Test
+  void filesBecomeAFilmWithAHushUnderTheNarration() {
+    add("first-ferry.mp4");
+    add("harbour-tune.mp3");
+    assertThat(project().lengthFrames()).isEqualTo(96L * RATE);
+    assertThat(music().clips().getFirst().endFrame()).isEqualTo(96L * RATE);
+    robot.interact(() -> window.session().seek(6L * RATE));
+    add("ferry-horn.flac");
+    assertThat(
+            project().firstTrack(TrackKind.EFFECTS).orElseThrow().clips().getFirst().startFrame())
+        .isEqualTo(6L * RATE);
+    robot.interact(() -> window.session().seek(20L * RATE));
+    add("narration-1.flac");
+    press(KeyCode.H);
+    until("the hush is there", () -> music().hushes().size() == 1);
+    assertThat(music().hushes().getFirst().startFrame()).isBetween(20L * RATE, 21L * RATE);
+    assertThat(window.session().undoName()).hasValue("hush the speech");
+  }
+
+  private static final String[] FILES = {
+    "first-ferry.mp4",
+    "harbour-tune.mp3",
+    "narration-1.flac",
+    "narration-2.flac",
+    "narration-3.flac",
+    "narration-4.flac",
+    "ferry-horn.flac"
+  };
+
+  private static final double[] PLACES = {0, 0, 6, 25.5, 47, 66.5, 18.2};
+
+  private void assertPlacedAndFitted() {
+    assertThat(project().lengthFrames()).isEqualTo(96L * RATE);
+    Clip bed = music().clips().getFirst();
+    assertThat(bed.startFrame()).isZero();
+    assertThat(bed.endFrame()).isEqualTo(96L * RATE);
+    assertThat(bed.fit().orElseThrow().mode()).isEqualTo(FitMode.LOOP);
+    assertThat(bed.seams()).isNotEmpty();
+    List<Clip> takes = project().firstTrack(TrackKind.VOICE).orElseThrow().clips();
+    assertThat(takes).hasSize(4);
+    for (int i = 0; i < 4; i++) {
+      assertClose(takes.get(i).startFrame() / (double) RATE, PLACES[2 + i], 0.15);
+    }
+    Clip horn = project().firstTrack(TrackKind.EFFECTS).orElseThrow().clips().getFirst();
+    assertClose(horn.startFrame() / (double) RATE, 18.2, 0.15);
+    assertThat(project().firstTrack(TrackKind.CAMERA)).isPresent();
+  }
+
+  /** Dropping the files (a call here), Hush, Take it, Export, Export: a film that stands clear. */
+  @Test
+  void fiveActionsMakeAClearFilmOfRawFiles() {
+    List<Path> dropped = Stream.of(FILES).map(folder::resolve).toList();
+    robot.interact(() -> window.take(dropped, true));
+    until("all are placed", () -> clips() == FILES.length + 1);
+    untilQuiet();
+    robot.clickOn("#hush");
+    until("the draft is shown", () -> window.session().draft().isPresent());
+    robot.clickOn("#draft-take");
+    assertThat(music().hushes()).isNotEmpty();
+    robot.clickOn("#export");
+    robot.clickOn("#export-start");
+    until("it is exported", () -> status().contains("picture copied untouched"));
+    assertThat(folder.resolve("first-ferry finished.mp4")).isNotEmptyFile();
+    List<PassageLoudness> rendered =
+        PassageLoudness.measure(project(), store, Passages.of(project()));
+    assertThat(rendered).hasSizeGreaterThanOrEqualTo(4);
+    assertThat(rendered).allSatisfy(p -> assertThat(p.separationLu()).isBetween(9.7, 12.3));
+  }
+
+  @Test
+  void byMouseAloneTheRawFilesBecomeAFittedTimeline() {
+    robot.clickOn("#shelf-button");
+    List<Path> dropped = Stream.of(FILES).map(folder::resolve).toList();
+    robot.interact(() -> window.take(dropped, false));
+    until("all are on the Shelf", () -> project().shelf().size() == FILES.length);
+    untilQuiet();
+    assertThat(project().tracks()).isEmpty();
+    for (int i = 0; i < FILES.length; i++) {
+      if (i > 1) {
+        double x = on("ruler", PLACES[i], 0).getX();
+        robot.clickOn(x, robot.point("#ruler").query().getY() + 6);
+      }
+      clickOnItem(FILES[i]);
+      int clips = clips();
+      robot.clickOn("#item-place");
+      until(FILES[i] + " is placed", () -> clips() > clips);
+      untilQuiet();
+    }
+    assertPlacedAndFitted();
+  }
+
+  private int clips() {
+    return project().tracks().stream().mapToInt(t -> t.clips().size()).sum();
+  }
+
+  /** Scrolls the Shelf to an item and presses it. */
+  private void clickOnItem(String title) {
+    ListView<Media> list = find("shelf-list");
+    robot.interact(
+        () ->
+            list.getItems().stream()
+                .filter(m -> m.title().equals(title))
+                .findFirst()
+                .ifPresent(list::scrollTo));
+    until(title + " is in view", () -> cell(list, title).isPresent());
+    robot.clickOn(cell(list, title).orElseThrow());
+    until("it is selected", () -> list.getSelectionModel().getSelectedItem().title().equals(title));
+  }
+
+  private static Optional<Node> cell(ListView<Media> list, String title) {
+    return list.lookupAll(".list-cell").stream()
+        .filter(
+            n ->
+                n instanceof ListCell<?> c
+                    && c.getItem() instanceof Media m
+                    && m.title().equals(title))
+        .filter(Node::isVisible)
+        .findFirst();
+  }
+
+  @Test
+  void byKeyboardAloneTheRawFilesBecomeAFittedTimeline() {
+    double at = 0;
+    for (int i : new int[] {0, 1, 2, 6, 3, 4, 5}) {
+      long frames = Math.round((PLACES[i] - at) * 25);
+      for (int second = 0; second < frames / 25; second++) {
+        press(KeyCode.SHIFT, KeyCode.RIGHT);
+      }
+      for (int frame = 0; frame < frames % 25; frame++) {
+        press(KeyCode.RIGHT);
+      }
+      at = window.session().playhead() / (double) RATE;
+      add(FILES[i]);
+    }
+    assertPlacedAndFitted();
+  }
+}

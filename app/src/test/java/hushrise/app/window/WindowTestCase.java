@@ -1,0 +1,318 @@
+package hushrise.app.window;
+
+import static org.assertj.core.api.Assertions.assertThat;
+
+import hushrise.app.look.Theme;
+import hushrise.app.timeline.LevelScale;
+import hushrise.core.project.Project;
+import hushrise.core.project.level.Keyframe;
+import hushrise.core.project.media.TrackKind;
+import hushrise.core.project.timeline.Track;
+import hushrise.media.CacheFolder;
+import hushrise.media.MediaStore;
+import hushrise.media.OutputFormat;
+import hushrise.media.SilentOutput;
+import java.io.IOException;
+import java.nio.file.Files;
+import java.nio.file.Path;
+import java.util.List;
+import java.util.concurrent.Callable;
+import java.util.concurrent.TimeUnit;
+import java.util.concurrent.TimeoutException;
+import java.util.stream.Stream;
+import javafx.event.EventType;
+import javafx.geometry.Bounds;
+import javafx.geometry.Point2D;
+import javafx.scene.Node;
+import javafx.scene.Scene;
+import javafx.scene.control.ComboBox;
+import javafx.scene.control.Labeled;
+import javafx.scene.control.TextField;
+import javafx.scene.input.KeyCode;
+import javafx.scene.input.MouseButton;
+import javafx.scene.input.MouseEvent;
+import javafx.scene.input.ScrollEvent;
+import javafx.stage.Stage;
+import org.junit.jupiter.api.AfterEach;
+import org.junit.jupiter.api.BeforeEach;
+import org.junit.jupiter.api.io.TempDir;
+import org.testfx.api.FxRobot;
+import org.testfx.api.FxToolkit;
+import org.testfx.util.WaitForAsyncUtils;
+
+/** A real window on the demo's files, driven by mouse and keys on the headless platform. */
+abstract class WindowTestCase {
+
+  static final int RATE = 48_000;
+  private static final Path DEMO = Path.of("../demo/data");
+  private static final Path CACHE = Path.of("target/test-cache/window");
+
+  @TempDir Path folder;
+  final FxRobot robot = new FxRobot();
+  final ChosenFiles chosen = new ChosenFiles();
+  Window window;
+  MediaStore store;
+
+  @BeforeEach
+  void start() throws IOException, TimeoutException {
+    copyDemo();
+    FxToolkit.registerPrimaryStage();
+    FxToolkit.setupStage(this::show);
+    until("the window has the keys", () -> window.root().getScene().getWindow().isFocused());
+  }
+
+  private void show(Stage stage) {
+    Theme.loadFonts();
+    CacheFolder cache = new CacheFolder(CACHE, 1L << 30);
+    store = new MediaStore(cache);
+    window = new Window(cache, new SilentOutput(RATE), Theme.QUAY, chosen);
+    Scene scene = new Scene(window.root(), 1280, 800);
+    window.attach(stage, scene);
+    stage.setScene(scene);
+    stage.sizeToScene();
+    stage.show();
+    window.focusTimeline();
+    if (opensDemo()) {
+      window.open(folder.resolve("first-ferry.hushrise"));
+    }
+  }
+
+  /** Whether the window starts with the demo; else it is empty. */
+  boolean opensDemo() {
+    return true;
+  }
+
+  private void copyDemo() throws IOException {
+    try (Stream<Path> files = Files.list(DEMO)) {
+      for (Path file : files.toList()) {
+        Files.copy(file, folder.resolve(file.getFileName()));
+      }
+    }
+  }
+
+  @AfterEach
+  void close() throws TimeoutException {
+    robot.interact(() -> window.close());
+    FxToolkit.cleanupStages();
+  }
+
+  /** Waits for a condition on the window's thread; fails when it does not come. */
+  void until(String what, Callable<Boolean> condition) {
+    try {
+      WaitForAsyncUtils.waitFor(
+          60, TimeUnit.SECONDS, () -> WaitForAsyncUtils.asyncFx(condition).get());
+    } catch (TimeoutException e) {
+      throw new AssertionError("Waited in vain until " + what + "; the status is: " + status(), e);
+    }
+    WaitForAsyncUtils.waitForFxEvents();
+  }
+
+  void untilQuiet() {
+    until("nothing is under way", () -> !window.isBusy());
+  }
+
+  void untilOpen() {
+    until("the demo is open", () -> window.session().shown().lengthFrames() > 0);
+    untilQuiet();
+  }
+
+  Project project() {
+    return window.session().shown();
+  }
+
+  Track music() {
+    return project().firstTrack(TrackKind.MUSIC).orElseThrow();
+  }
+
+  List<Keyframe> keyframes() {
+    return music().line().keyframes();
+  }
+
+  String status() {
+    return ((Labeled) robot.lookup("#status").query()).getText();
+  }
+
+  @SuppressWarnings("TypeParameterUnusedInFormals") // as the robot's own query
+  <N extends Node> N find(String id) {
+    return robot.lookup("#" + id).query();
+  }
+
+  /** A place on the music lane on the screen. */
+  Point2D on(double seconds, double db) {
+    return on("lane-music", seconds, db);
+  }
+
+  Point2D on(String lane, double seconds, double db) {
+    Node node = find(lane);
+    Bounds bounds = node.localToScreen(node.getBoundsInLocal());
+    double x = window.view().axis().xOf(seconds * RATE);
+    double y = new LevelScale(bounds.getHeight()).yOf(db);
+    return new Point2D(bounds.getMinX() + x, bounds.getMinY() + y);
+  }
+
+  void press(KeyCode... keys) {
+    robot.push(keys);
+    WaitForAsyncUtils.waitForFxEvents();
+  }
+
+  /**
+   * Presses and releases on the music's lane with Ctrl held. The event is made here, as the
+   * headless platform's robot does not carry held keys into pointer events.
+   */
+  void ctrlClick(double seconds, double db) {
+    click(seconds, db, 1, true);
+  }
+
+  /** Clicks twice on the music's lane; made here, as a busy machine's robot may be too slow. */
+  void doubleClick(double seconds, double db) {
+    click(seconds, db, 1, false);
+    click(seconds, db, 2, false);
+  }
+
+  private void click(double seconds, double db, int count, boolean ctrl) {
+    Point2D at = on(seconds, db);
+    Node lane = find("lane-music");
+    robot.interact(
+        () -> {
+          Point2D inScene = lane.localToScene(lane.screenToLocal(at));
+          for (EventType<MouseEvent> type :
+              List.of(MouseEvent.MOUSE_PRESSED, MouseEvent.MOUSE_RELEASED)) {
+            lane.fireEvent(
+                new MouseEvent(
+                    type,
+                    inScene.getX(),
+                    inScene.getY(),
+                    at.getX(),
+                    at.getY(),
+                    MouseButton.PRIMARY,
+                    count,
+                    false,
+                    ctrl,
+                    false,
+                    false,
+                    type == MouseEvent.MOUSE_PRESSED,
+                    false,
+                    false,
+                    false,
+                    false,
+                    true,
+                    null));
+          }
+        });
+    WaitForAsyncUtils.waitForFxEvents();
+  }
+
+  /** Keys that are held while the mouse is used. */
+  enum Held {
+    SHIFT,
+    CTRL,
+    ALT
+  }
+
+  /**
+   * Drags on a lane with a key held, in three steps. The events are made here, as the headless
+   * platform's robot does not carry held keys into pointer events.
+   */
+  void dragHolding(Held key, String laneId, Point2D from, Point2D to) {
+    Node lane = find(laneId);
+    Point2D half = from.midpoint(to);
+    fire(lane, MouseEvent.MOUSE_PRESSED, from, key, true);
+    fire(lane, MouseEvent.MOUSE_DRAGGED, half, key, false);
+    fire(lane, MouseEvent.MOUSE_DRAGGED, to, key, false);
+    fire(lane, MouseEvent.MOUSE_RELEASED, to, key, from.equals(to));
+    WaitForAsyncUtils.waitForFxEvents();
+  }
+
+  private void fire(Node lane, EventType<MouseEvent> type, Point2D at, Held key, boolean still) {
+    robot.interact(
+        () -> {
+          Point2D inScene = lane.localToScene(lane.screenToLocal(at));
+          lane.fireEvent(
+              new MouseEvent(
+                  type,
+                  inScene.getX(),
+                  inScene.getY(),
+                  at.getX(),
+                  at.getY(),
+                  MouseButton.PRIMARY,
+                  1,
+                  key == Held.SHIFT,
+                  key == Held.CTRL,
+                  key == Held.ALT,
+                  false,
+                  type != MouseEvent.MOUSE_RELEASED,
+                  false,
+                  false,
+                  false,
+                  false,
+                  still,
+                  null));
+        });
+  }
+
+  /** Turns the wheel over the music's lane with Ctrl held; made here for the same reason. */
+  void ctrlWheel(double seconds, double turn) {
+    Point2D at = on(seconds, -30);
+    Node lane = find("lane-music");
+    robot.interact(
+        () -> {
+          Point2D inScene = lane.localToScene(lane.screenToLocal(at));
+          lane.fireEvent(
+              new ScrollEvent(
+                  ScrollEvent.SCROLL,
+                  inScene.getX(),
+                  inScene.getY(),
+                  at.getX(),
+                  at.getY(),
+                  false,
+                  true,
+                  false,
+                  false,
+                  false,
+                  false,
+                  0,
+                  turn,
+                  0,
+                  turn,
+                  ScrollEvent.HorizontalTextScrollUnits.NONE,
+                  0,
+                  ScrollEvent.VerticalTextScrollUnits.NONE,
+                  0,
+                  0,
+                  null));
+        });
+  }
+
+  /** Opens the export sheet, chooses a format and a file there, and starts. */
+  void export(OutputFormat format, Path to) {
+    robot.clickOn("#export");
+    ComboBox<OutputFormat> formats = find("export-format");
+    robot.interact(() -> formats.setValue(format));
+    chosen.next(to);
+    robot.clickOn("#export-choose");
+    robot.clickOn("#export-start");
+    WaitForAsyncUtils.waitForFxEvents();
+  }
+
+  void drag(Point2D from, Point2D to) {
+    robot.moveTo(from);
+    WaitForAsyncUtils.waitForFxEvents();
+    robot.press(MouseButton.PRIMARY);
+    WaitForAsyncUtils.waitForFxEvents();
+    robot.moveTo(to);
+    WaitForAsyncUtils.waitForFxEvents();
+    robot.release(MouseButton.PRIMARY);
+    WaitForAsyncUtils.waitForFxEvents();
+  }
+
+  /** Types into a field as a person does: press it, select all, type, Enter. */
+  void type(String fieldId, String words) {
+    TextField field = find(fieldId);
+    robot.clickOn(field).push(KeyCode.CONTROL, KeyCode.A).write(words).push(KeyCode.ENTER);
+    WaitForAsyncUtils.waitForFxEvents();
+  }
+
+  static void assertClose(double actual, double expected, double within) {
+    assertThat(actual).isBetween(expected - within, expected + within);
+  }
+}
