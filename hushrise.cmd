@@ -29,7 +29,7 @@ exit /b 2
 if exist "%ROOT%%1\target\lib" exit /b 0
 echo Building Hush Rise (the first time takes a few minutes) ... 1>&2
 pushd "%ROOT%"
-call mvn -q -B -DskipTests -Dspotless.check.skip -pl %1 -am package
+call mvn -q -B -Dmaven.test.skip -Dspotless.check.skip -pl %1 -am package
 set "CODE=%ERRORLEVEL%"
 popd
 exit /b %CODE%
@@ -48,15 +48,15 @@ exit /b %ERRORLEVEL%
 
 :demo
 call :build app || exit /b 1
-"%JAVA%" -XX:+UseSerialGC -Xmx512m --enable-native-access=ALL-UNNAMED,javafx.graphics --sun-misc-unsafe-memory-access=allow --module-path "%ROOT%app\target\javafx" --add-modules javafx.controls -cp "%ROOT%app\target\hushrise-app-0.1.0-SNAPSHOT.jar;%ROOT%app\target\lib\*" hushrise.app.Main "%ROOT%demo\data\first-ferry.hushrise" %2 %3
+"%JAVA%" -XX:+UseSerialGC -Xmx512m --enable-native-access=ALL-UNNAMED,javafx.graphics --sun-misc-unsafe-memory-access=allow --module-path "%ROOT%app\target\javafx" --add-modules javafx.controls -cp "%ROOT%app\target\hushrise-app-0.1.0-SNAPSHOT.jar;%ROOT%app\target\lib\*" -Dhushrise.demo="%ROOT%demo\data\first-ferry.hushrise" hushrise.app.window.Main "%ROOT%demo\data\first-ferry.hushrise" %2 %3
 exit /b %ERRORLEVEL%
 
 :open
 call :build app || exit /b 1
-"%JAVA%" -XX:+UseSerialGC -Xmx512m --enable-native-access=ALL-UNNAMED,javafx.graphics --sun-misc-unsafe-memory-access=allow --module-path "%ROOT%app\target\javafx" --add-modules javafx.controls -cp "%ROOT%app\target\hushrise-app-0.1.0-SNAPSHOT.jar;%ROOT%app\target\lib\*" hushrise.app.Main %2
+"%JAVA%" -XX:+UseSerialGC -Xmx512m --enable-native-access=ALL-UNNAMED,javafx.graphics --sun-misc-unsafe-memory-access=allow --module-path "%ROOT%app\target\javafx" --add-modules javafx.controls -cp "%ROOT%app\target\hushrise-app-0.1.0-SNAPSHOT.jar;%ROOT%app\target\lib\*" -Dhushrise.demo="%ROOT%demo\data\first-ferry.hushrise" hushrise.app.window.Main %2
 exit /b %ERRORLEVEL%
 
 :shots
 call :build app || exit /b 1
-"%JAVA%" -Dglass.platform=Headless -Dprism.order=sw --enable-native-access=ALL-UNNAMED,javafx.graphics --sun-misc-unsafe-memory-access=allow --module-path "%ROOT%app\target\javafx" --add-modules javafx.controls -cp "%ROOT%app\target\hushrise-app-0.1.0-SNAPSHOT.jar;%ROOT%app\target\lib\*" hushrise.app.Main "%ROOT%demo\data\first-ferry.hushrise" --shots "%ROOT%docs\screenshots"
+"%JAVA%" -Dglass.platform=Headless -Dprism.order=sw --enable-native-access=ALL-UNNAMED,javafx.graphics --sun-misc-unsafe-memory-access=allow --module-path "%ROOT%app\target\javafx" --add-modules javafx.controls -cp "%ROOT%app\target\hushrise-app-0.1.0-SNAPSHOT.jar;%ROOT%app\target\lib\*" -Dhushrise.demo="%ROOT%demo\data\first-ferry.hushrise" hushrise.app.window.Main "%ROOT%demo\data\first-ferry.hushrise" --shots "%ROOT%docs\screenshots"
 exit /b %ERRORLEVEL%
