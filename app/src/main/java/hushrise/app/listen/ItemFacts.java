@@ -3,6 +3,7 @@ package hushrise.app.listen;
 import static hushrise.app.words.Texts.text;
 
 import hushrise.app.job.Jobs;
+import hushrise.app.job.LateAnswers;
 import hushrise.app.words.Texts;
 import hushrise.core.loudness.Measurement;
 import hushrise.core.project.Project;
@@ -23,6 +24,7 @@ public final class ItemFacts {
 
   private final MediaStore store;
   private final Jobs jobs;
+  private final LateAnswers late = new LateAnswers();
   private final Map<Path, String> formats = new HashMap<>();
   private final Map<Path, OptionalDouble> loudness = new HashMap<>();
   private final ReadOnlyIntegerWrapper arrived = new ReadOnlyIntegerWrapper();
@@ -43,10 +45,12 @@ public final class ItemFacts {
       formats.put(media.file(), "");
       jobs.run(
           () -> words(Probe.of(media.file())),
-          words -> {
-            formats.put(media.file(), words);
-            arrived.set(arrived.get() + 1);
-          });
+          late.unlessForgotten(
+              media.file(),
+              words -> {
+                formats.put(media.file(), words);
+                arrived.set(arrived.get() + 1);
+              }));
     }
     return formats.get(media.file());
   }
@@ -84,6 +88,7 @@ public final class ItemFacts {
 
   /** Forgets what is known of a file, as the file has changed. */
   public void forget(Path file) {
+    late.forget(file);
     formats.remove(file);
     loudness.remove(file);
   }
@@ -99,10 +104,12 @@ public final class ItemFacts {
                       Project.DEFAULT_SAMPLE_RATE,
                       Progress.NONE)
                   .integratedLufs(),
-          lufs -> {
-            loudness.put(media.file(), OptionalDouble.of(lufs));
-            arrived.set(arrived.get() + 1);
-          });
+          late.unlessForgotten(
+              media.file(),
+              lufs -> {
+                loudness.put(media.file(), OptionalDouble.of(lufs));
+                arrived.set(arrived.get() + 1);
+              }));
     }
     return loudness.getOrDefault(media.file(), OptionalDouble.empty());
   }

@@ -1,6 +1,7 @@
 package hushrise.app.listen;
 
 import hushrise.app.job.Jobs;
+import hushrise.app.job.LateAnswers;
 import hushrise.app.session.Session;
 import hushrise.app.words.Texts;
 import hushrise.core.picture.PictureFacts;
@@ -27,6 +28,7 @@ public final class PictureCuts {
   private final Session session;
   private final PictureScan scan;
   private final Jobs jobs;
+  private final LateAnswers late = new LateAnswers();
   private final Map<Path, PictureFacts> known = new HashMap<>();
 
   public PictureCuts(Session session, PictureScan scan, Jobs jobs) {
@@ -37,6 +39,7 @@ public final class PictureCuts {
 
   /** Forgets what was seen in a file, as the file has changed. */
   public void forget(Path file) {
+    late.forget(file);
     known.remove(file);
   }
 
@@ -48,10 +51,12 @@ public final class PictureCuts {
         jobs.run(
             Texts.text("job.looking", media.title()),
             progress -> scan.facts(media, progress),
-            facts -> {
-              known.put(media.file(), facts);
-              onArrival.run();
-            });
+            late.unlessForgotten(
+                media.file(),
+                facts -> {
+                  known.put(media.file(), facts);
+                  onArrival.run();
+                }));
       }
     }
   }

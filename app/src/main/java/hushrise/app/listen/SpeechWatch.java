@@ -3,6 +3,7 @@ package hushrise.app.listen;
 import static hushrise.app.words.Texts.text;
 
 import hushrise.app.job.Jobs;
+import hushrise.app.job.LateAnswers;
 import hushrise.app.job.Messages;
 import hushrise.app.session.Session;
 import hushrise.core.edit.SpeechEdits;
@@ -27,6 +28,7 @@ public final class SpeechWatch {
   private final Session session;
   private final SpeechStore speech;
   private final Jobs jobs;
+  private final LateAnswers late = new LateAnswers();
   private final Messages messages;
   private final Map<Path, List<Span>> found = new HashMap<>();
   private final Set<Path> asked = new HashSet<>();
@@ -54,7 +56,7 @@ public final class SpeechWatch {
         jobs.run(
             text("job.speech", media.title()),
             progress -> speech.listen(media, progress),
-            spans -> arrived(media, spans));
+            late.unlessForgotten(media.file(), spans -> arrived(media, spans)));
       }
     }
     learn(unknown);
@@ -95,18 +97,22 @@ public final class SpeechWatch {
     jobs.run(
         text("job.speech", media.title()),
         progress -> speech.listen(media, progress),
-        spans -> {
-          found.put(media.file(), spans);
-          if (spans.isEmpty()) {
-            messages.say(text("speech.none", media.title()));
-          } else {
-            session.commit(text("edit.speechAgain"), p -> SpeechEdits.set(p, media.id(), spans));
-          }
-        });
+        late.unlessForgotten(
+            media.file(),
+            spans -> {
+              found.put(media.file(), spans);
+              if (spans.isEmpty()) {
+                messages.say(text("speech.none", media.title()));
+              } else {
+                session.commit(
+                    text("edit.speechAgain"), p -> SpeechEdits.set(p, media.id(), spans));
+              }
+            }));
   }
 
   /** Forgets what was found in a file, as the file has changed. */
   public void forget(Path file) {
+    late.forget(file);
     asked.remove(file);
     found.remove(file);
   }

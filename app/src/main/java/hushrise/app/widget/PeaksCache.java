@@ -3,6 +3,7 @@ package hushrise.app.widget;
 import com.github.benmanes.caffeine.cache.Cache;
 import com.github.benmanes.caffeine.cache.Caffeine;
 import hushrise.app.job.Jobs;
+import hushrise.app.job.LateAnswers;
 import hushrise.core.project.media.Media;
 import hushrise.core.sound.Peaks;
 import hushrise.media.MediaStore;
@@ -20,6 +21,7 @@ public final class PeaksCache {
 
   private final MediaStore store;
   private final Jobs jobs;
+  private final LateAnswers late = new LateAnswers();
   private final Cache<Path, Peaks> known = Caffeine.newBuilder().maximumSize(MOST).build();
 
   /** What is being fetched, or could not be. */
@@ -47,17 +49,20 @@ public final class PeaksCache {
     if (peaks.isEmpty() && asked.add(file)) {
       jobs.run(
           () -> store.peaks(file),
-          made -> {
-            known.put(file, made);
-            asked.remove(file);
-            arrived.set(arrived.get() + 1);
-          });
+          late.unlessForgotten(
+              file,
+              made -> {
+                known.put(file, made);
+                asked.remove(file);
+                arrived.set(arrived.get() + 1);
+              }));
     }
     return peaks;
   }
 
   /** Forgets a file's peaks, as the file has changed or can be read again. */
   public void forget(Path file) {
+    late.forget(file);
     known.invalidate(file);
     asked.remove(file);
     arrived.set(arrived.get() + 1);

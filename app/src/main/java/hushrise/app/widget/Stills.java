@@ -3,6 +3,7 @@ package hushrise.app.widget;
 import com.github.benmanes.caffeine.cache.Cache;
 import com.github.benmanes.caffeine.cache.Caffeine;
 import hushrise.app.job.Jobs;
+import hushrise.app.job.LateAnswers;
 import hushrise.core.project.media.Media;
 import hushrise.core.project.media.MediaKind;
 import hushrise.media.PictureReader;
@@ -38,6 +39,7 @@ public final class Stills {
   private record Key(Path film, long quarter) {}
 
   private final Jobs jobs;
+  private final LateAnswers late = new LateAnswers();
   private final ExecutorService worker =
       Executors.newSingleThreadExecutor(
           Thread.ofPlatform().daemon().name("hushrise-stills").factory());
@@ -78,11 +80,13 @@ public final class Stills {
       jobs.run(
           worker,
           () -> reader(key.film()).at(key.quarter() / PER_SECOND),
-          picture -> {
-            asked.remove(key);
-            picture.ifPresent(p -> keep(key, p));
-            arrived.set(arrived.get() + 1);
-          },
+          late.unlessForgotten(
+              key.film(),
+              picture -> {
+                asked.remove(key);
+                picture.ifPresent(p -> keep(key, p));
+                arrived.set(arrived.get() + 1);
+              }),
           () -> {});
     }
     return still;
@@ -104,6 +108,7 @@ public final class Stills {
 
   /** Forgets a film, as its file has changed. */
   public void forget(Path film) {
+    late.forget(film);
     known.asMap().keySet().removeIf(k -> k.film().equals(film));
     asked.removeIf(k -> k.film().equals(film));
     aspects.remove(film);
