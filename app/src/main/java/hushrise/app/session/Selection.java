@@ -1,5 +1,7 @@
 package hushrise.app.session;
 
+import hushrise.core.project.Project;
+import hushrise.core.project.media.Media;
 import hushrise.core.time.Span;
 import java.util.LinkedHashSet;
 import java.util.List;
@@ -117,6 +119,36 @@ public sealed interface Selection {
     return this instanceof OfKeyframe k && k.trackId().equals(trackId)
         ? k.toggled(frame)
         : new OfKeyframe(trackId, frame);
+  }
+
+  /** Whether what is selected is still there. */
+  default boolean isIn(Project now) {
+    return switch (this) {
+      case Selection.Nothing n -> true;
+      case Selection.OfTrack t -> now.track(t.trackId()).isPresent();
+      case Selection.OfClip c -> c.clipIds().stream().allMatch(id -> now.clip(id).isPresent());
+      case Selection.OfSeam s ->
+          now.clip(s.clipId()).filter(c -> s.index() < c.seams().size()).isPresent();
+      case Selection.OfMarker m ->
+          now.markers().stream().anyMatch(marker -> marker.id().equals(m.markerId()));
+      case Selection.OfKeyframe k ->
+          now.track(k.trackId())
+              .filter(t -> k.all().stream().allMatch(f -> t.line().at(f).isPresent()))
+              .isPresent();
+      case Selection.OfRise r ->
+          now.track(r.trackId()).flatMap(t -> t.rise(r.riseId())).isPresent();
+      case Selection.OfSpan s -> now.track(s.trackId()).isPresent();
+      case Selection.OfPassage p ->
+          now.clip(p.clipId()).isPresent()
+              && now.media(p.mediaId())
+                  .flatMap(Media::speech)
+                  .filter(spans -> p.index() < spans.size())
+                  .isPresent();
+      case Selection.OfHush h ->
+          now.track(h.trackId())
+              .filter(t -> t.hushes().stream().anyMatch(hush -> hush.id().equals(h.hushId())))
+              .isPresent();
+    };
   }
 
   /** The clips that are selected; the clip of a selected seam counts. */

@@ -11,7 +11,6 @@ import hushrise.core.hush.HushFollow;
 import hushrise.core.project.Project;
 import hushrise.core.project.level.Keyframe;
 import hushrise.core.project.level.Turn;
-import hushrise.core.project.media.Media;
 import hushrise.core.store.ProjectFile;
 import java.nio.file.Path;
 import java.util.List;
@@ -42,7 +41,7 @@ public final class Session {
 
   private static final Logger LOG = LoggerFactory.getLogger(Session.class);
 
-  /** Works something out off the window's thread, then goes on there. */
+  /** Works something out off the window's thread, then goes on there, however that ended. */
   @FunctionalInterface
   public interface Elsewhere {
     void run(Runnable work, Runnable then);
@@ -229,7 +228,7 @@ public final class Session {
     showAnew();
   }
 
-  /** Whether a drag is under way. An edit from elsewhere ends it. */
+  /** Whether a drag is under way. An edit that takes away what it holds ends it. */
   public boolean isDragging() {
     return drag.isPresent();
   }
@@ -316,13 +315,12 @@ public final class Session {
   /**
    * Makes one step. Within it hushes follow the speech and fitted music follows the picture; where
    * a song has to be searched for that, its new seams arrive a little later, in the same step. An
-   * edit that cannot be made says why and changes nothing. A drag under way is given back.
+   * edit that cannot be made says why and changes nothing. A drag under way goes on over it.
    *
    * @param name what was done, as undo tells it
    * @param edit from the present project to the new one
    */
   public void commit(String name, UnaryOperator<Project> edit) {
-    drag = Optional.empty();
     pointed = Optional.empty();
     Project before = present();
     try {
@@ -337,6 +335,9 @@ public final class Session {
     } catch (Problem e) {
       showAnew();
       messages.complain(e.getMessage());
+    } catch (RuntimeException e) {
+      showAnew(); // whatever went wrong, what is shown is what is there
+      throw e;
     }
   }
 
@@ -463,35 +464,7 @@ public final class Session {
   }
 
   private void dropStaleSelection() {
-    Project now = present();
-    boolean alive =
-        switch (selection.get()) {
-          case Selection.Nothing n -> true;
-          case Selection.OfTrack t -> now.track(t.trackId()).isPresent();
-          case Selection.OfClip c -> c.clipIds().stream().allMatch(id -> now.clip(id).isPresent());
-          case Selection.OfSeam s ->
-              now.clip(s.clipId()).filter(c -> s.index() < c.seams().size()).isPresent();
-          case Selection.OfMarker m ->
-              now.markers().stream().anyMatch(marker -> marker.id().equals(m.markerId()));
-          case Selection.OfKeyframe k ->
-              now.track(k.trackId())
-                  .filter(t -> k.all().stream().allMatch(f -> t.line().at(f).isPresent()))
-                  .isPresent();
-          case Selection.OfRise r ->
-              now.track(r.trackId()).flatMap(t -> t.rise(r.riseId())).isPresent();
-          case Selection.OfSpan s -> now.track(s.trackId()).isPresent();
-          case Selection.OfPassage p ->
-              now.clip(p.clipId()).isPresent()
-                  && now.media(p.mediaId())
-                      .flatMap(Media::speech)
-                      .filter(spans -> p.index() < spans.size())
-                      .isPresent();
-          case Selection.OfHush h ->
-              now.track(h.trackId())
-                  .filter(t -> t.hushes().stream().anyMatch(hush -> hush.id().equals(h.hushId())))
-                  .isPresent();
-        };
-    if (!alive) {
+    if (!selection().isIn(present())) {
       selection.set(Selection.nothing());
     }
   }

@@ -215,7 +215,8 @@ public final class Window {
           work.run();
           return true;
         },
-        done -> then.run());
+        done -> then.run(),
+        then);
   }
 
   /** Gives the window its stage and the scene its keys. */

@@ -140,6 +140,31 @@ class SessionTest {
     assertThat(session.present().markers()).hasSize(1);
   }
 
+  /** Files that were being read arrive as a step of their own while something is dragged. */
+  @Test
+  void aStepThatComesDuringADragLeavesTheDragGoingOn() {
+    session.drag("move", moveTo(3));
+    session.commit("arrived", marker("arrived"));
+    assertThat(session.isDragging()).isTrue();
+    assertThat(start(session.shown())).isEqualTo(3L * RATE);
+    assertThat(start(session.present())).isZero();
+    session.drag("move", moveTo(4));
+    session.endDrag();
+    assertThat(start(session.present())).isEqualTo(4L * RATE);
+    assertThat(session.present().markers()).hasSize(1);
+    session.undo();
+    assertThat(start(session.present())).isZero();
+    assertThat(session.present().markers()).hasSize(1);
+  }
+
+  @Test
+  void aStepThatTakesAwayWhatIsDraggedEndsTheDrag() {
+    session.drag("move", moveTo(3));
+    session.commit("delete", p -> ClipEdits.delete(p, Set.of(clip), false, false));
+    assertThat(session.isDragging()).isFalse();
+    assertThat(session.shown()).isEqualTo(session.present());
+  }
+
   @Test
   void aDragThatCannotBeShownLeavesTheLastOneAndADragThatLostItsClipEnds() {
     session.drag("move", moveTo(2));
@@ -226,6 +251,24 @@ class SessionTest {
     assertThat(said).containsExactly("The clip is too short for that: make it longer.");
     assertThat(session.present()).isSameAs(before);
     assertThat(session.undoName()).isEmpty();
+  }
+
+  @Test
+  void aDragThatFailsWhenItEndsLeavesWhatIsThere() {
+    boolean[] broken = {false};
+    session.drag(
+        "move",
+        p -> {
+          if (broken[0]) {
+            throw new IllegalStateException("a fault in the edit");
+          }
+          return moveTo(3).apply(p);
+        });
+    broken[0] = true;
+    assertThatThrownBy(session::endDrag).isInstanceOf(IllegalStateException.class);
+    assertThat(session.shown()).isEqualTo(session.present());
+    assertThat(start(session.shown())).isZero();
+    assertThat(session.isDragging()).isFalse();
   }
 
   @Test

@@ -29,6 +29,7 @@ import javafx.scene.control.Labeled;
 import javafx.scene.control.TextField;
 import javafx.scene.image.WritableImage;
 import javafx.scene.input.KeyCode;
+import javafx.scene.input.MouseButton;
 import javafx.stage.WindowEvent;
 import org.junit.jupiter.api.BeforeEach;
 import org.junit.jupiter.api.Test;
@@ -131,6 +132,29 @@ class FilesTest extends WindowTestCase {
     assertThat(status()).contains("ferry-horn.flac");
     assertThat(horn().mediaStartFrame() + horn().lengthFrames())
         .isLessThanOrEqualTo(media("ferry-horn.flac").lengthFrames());
+  }
+
+  @Test
+  void aFileThatArrivesDuringADragLeavesTheDragGoingOn() throws IOException {
+    Files.copy(folder.resolve("ferry-horn.flac"), folder.resolve("horn-2.flac"));
+    robot.interact(() -> window.session().snapsProperty().set(false));
+    Clip take = project().firstTrack(TrackKind.VOICE).orElseThrow().clipsInTime().getFirst();
+    double second = take.startFrame() / (double) RATE;
+    robot.moveTo(on("lane-voice", second + 2, -20));
+    robot.press(MouseButton.PRIMARY);
+    robot.moveTo(on("lane-voice", second + 4, -20));
+    robot.interact(() -> window.take(List.of(folder.resolve("horn-2.flac")), false));
+    until("it is taken", () -> window.session().present().shelf().size() == 8);
+    assertThat(window.session().isDragging()).isTrue();
+    robot.moveTo(on("lane-voice", second + 5, -20));
+    robot.release(MouseButton.PRIMARY);
+    untilQuiet();
+    Clip moved = window.session().present().clip(take.id()).orElseThrow();
+    assertClose(moved.startFrame() / (double) RATE, second + 3, 0.2);
+    assertThat(project().shelf()).hasSize(8);
+    press(KeyCode.CONTROL, KeyCode.Z);
+    assertThat(window.session().present().clip(take.id())).hasValue(take);
+    assertThat(project().shelf()).hasSize(8);
   }
 
   @Test
