@@ -79,21 +79,7 @@ public final class Sheet extends StackPane implements Questions {
 
   @Override
   public void ask(String title, String sentence, String answer, Runnable then) {
-    Button one = answer(answer, then);
-    one.getStyleClass().add("accent");
-    one.setDefaultButton(true);
-    open(
-        title,
-        one,
-        () -> {},
-        words(sentence),
-        buttons(answer(text("sheet.cancel"), () -> {}), one));
-  }
-
-  private static Label words(String sentence) {
-    Label words = new Label(sentence);
-    words.setWrapText(true);
-    return words;
+    question(title, sentence, answer(answer, then));
   }
 
   @Override
@@ -104,15 +90,19 @@ public final class Sheet extends StackPane implements Questions {
       Runnable first,
       String secondAnswer,
       Runnable second) {
-    Button one = answer(firstAnswer, first);
-    one.getStyleClass().add("accent");
-    one.setDefaultButton(true);
-    open(
-        title,
-        one,
-        () -> {},
-        words(sentence),
-        buttons(answer(text("sheet.cancel"), () -> {}), answer(secondAnswer, second), one));
+    question(title, sentence, answer(secondAnswer, second), answer(firstAnswer, first));
+  }
+
+  /** Asks with a way out and some answers, of which Enter gives the last. */
+  private void question(String title, String sentence, Button... answers) {
+    Label words = new Label(sentence);
+    words.setWrapText(true);
+    Button usual = answers[answers.length - 1];
+    usual.getStyleClass().add("accent");
+    usual.setDefaultButton(true);
+    HBox row = buttons(answer(text("sheet.cancel"), () -> {}));
+    row.getChildren().addAll(answers);
+    open(title, usual, () -> {}, words, row);
   }
 
   private Button answer(String words, Runnable then) {
