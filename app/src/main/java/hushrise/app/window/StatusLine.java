@@ -10,6 +10,7 @@ import javafx.scene.layout.Priority;
 final class StatusLine extends HBox implements Messages {
 
   private static final String COMPLAINT = "complaint";
+  private static final double HEIGHT = 36;
 
   private final Label status = new Label();
   private final Label output = new Label();
@@ -24,6 +25,9 @@ final class StatusLine extends HBox implements Messages {
     output.setMinWidth(USE_PREF_SIZE);
     getChildren().addAll(status, output);
     getStyleClass().add("status-line");
+    // A job that comes or goes must not move the timeline, least of all under a drag.
+    setMinHeight(HEIGHT);
+    setMaxHeight(HEIGHT);
   }
 
   /** Shows what is under way. */
