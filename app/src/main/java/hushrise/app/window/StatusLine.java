@@ -10,7 +10,7 @@ import javafx.scene.layout.Priority;
 final class StatusLine extends HBox implements Messages {
 
   private static final String COMPLAINT = "complaint";
-  private static final double HEIGHT = 36;
+  private static final double HEIGHT = 28;
 
   private final Label status = new Label();
   private final Label output = new Label();
