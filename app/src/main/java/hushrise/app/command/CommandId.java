@@ -35,7 +35,7 @@ public enum CommandId {
   DELETE_CLOSING("clip.deleteClosing", Menu.EDIT, Needs.CLIP, "Shift+DELETE"),
   SELECT_ALL("clip.selectAll", Menu.EDIT, Needs.FILM, "Shortcut+A"),
   FIND_COMMAND("find", Menu.EDIT, Needs.NOTHING, "Shortcut+F"),
-  TYPE_LEVEL("level.type", Menu.EDIT, Needs.LEVEL, "ENTER"),
+  TYPE_LEVEL("level.type", Menu.EDIT, Needs.SHOWN_LEVEL, "ENTER"),
   ESCAPE("escape", Menu.NONE, Needs.NOTHING, "ESCAPE"),
 
   PLAY("play", Menu.VIEW, Needs.FILM, "SPACE"),
@@ -154,6 +154,7 @@ public enum CommandId {
     SHAPE,
     SPAN,
     LEVEL,
+    SHOWN_LEVEL,
     PASSAGE,
     SPEECH,
     MARKERS,

@@ -42,6 +42,8 @@ public final class Possible implements Predicate<CommandId.Needs> {
       case SHAPE -> chosen instanceof Selection.OfHush || chosen instanceof Selection.OfRise;
       case SPAN -> chosen instanceof Selection.OfSpan;
       case LEVEL -> hasLevel(chosen, project);
+      // A draft takes the room of the numbers, and Enter is its own.
+      case SHOWN_LEVEL -> session.draft().isEmpty() && hasLevel(chosen, project);
       case PASSAGE -> chosen instanceof Selection.OfPassage;
       case SPEECH -> project.voiceTracks().anyMatch(t -> !t.clips().isEmpty());
       case MARKERS -> !project.markers().isEmpty();

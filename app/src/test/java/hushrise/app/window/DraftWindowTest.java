@@ -370,4 +370,21 @@ class DraftWindowTest extends WindowTestCase {
     assertThat(window.hearing().now().orElseThrow().separation().passages().size())
         .isLessThan(rows);
   }
+
+  @Test
+  void enterTakesADraftWhateverIsSelected() {
+    untilOpen();
+    robot.clickOn(on(70, -40));
+    assertThat(window.session().selection().clipIds()).hasSize(1);
+    robot.interact(
+        () ->
+            window
+                .session()
+                .commit("bare", p -> p.withTrack(music().id(), t -> t.withHushes(List.of()))));
+    press(KeyCode.SHIFT, KeyCode.H);
+    until("the draft is shown", () -> window.session().draft().isPresent());
+    press(KeyCode.ENTER);
+    assertThat(window.session().draft()).isEmpty();
+    assertThat(window.session().present().track(music().id()).orElseThrow().hushes()).hasSize(4);
+  }
 }
