@@ -27,6 +27,9 @@ echo "== scroll, zoom and drag: 2 hours, 12 tracks, 5 000 keyframes, 1280x800, s
   --sun-misc-unsafe-memory-access=allow -Djava.util.prefs.userRoot=bench/target/prefs -cp "$jars" hushrise.bench.WindowBenchmark 2>bench/target/window.log ||
   { tail -20 bench/target/window.log; exit 1; }
 
+echo "== playing two hours on twelve tracks at the real pace for two minutes, with seeks and edits"
+"$java" -Xmx256m --enable-native-access=ALL-UNNAMED --sun-misc-unsafe-memory-access=allow -cp "$jars" hushrise.bench.PlayBenchmark 2>/dev/null
+
 command -v ffmpeg >/dev/null 2>&1 || {
   echo "The yardstick is the FFmpeg program: install it (on Debian: apt-get install ffmpeg) for the ratios."
   exit 0

@@ -3,23 +3,11 @@ package hushrise.bench;
 import hushrise.app.window.Window;
 import hushrise.app.file.FileChoice;
 import hushrise.app.look.Theme;
-import hushrise.core.project.timeline.Clip;
-import hushrise.core.project.level.Hush;
-import hushrise.core.project.level.Keyframe;
-import hushrise.core.project.level.LevelLine;
-import hushrise.core.project.media.Media;
-import hushrise.core.project.media.MediaKind;
 import hushrise.core.project.Project;
-import hushrise.core.project.level.SegmentShape;
-import hushrise.core.project.timeline.Track;
-import hushrise.core.project.media.TrackKind;
-import hushrise.core.sound.Progress;
 import hushrise.core.time.Span;
 import hushrise.media.CacheFolder;
-import hushrise.media.FileMixWriter;
 import hushrise.media.MediaStore;
-import hushrise.media.OutputFormat;
-import hushrise.media.SilentOutput;
+import hushrise.media.SystemDevices;
 import java.io.IOException;
 import java.nio.file.Files;
 import java.nio.file.Path;
@@ -27,7 +15,6 @@ import java.util.ArrayList;
 import java.util.Arrays;
 import java.util.List;
 import java.util.Optional;
-import java.util.Random;
 import javafx.animation.AnimationTimer;
 import javafx.application.Application;
 import javafx.application.Platform;
@@ -47,7 +34,6 @@ import javafx.stage.Stage;
 public final class WindowBenchmark {
 
   private static final int RATE = 48_000;
-  private static final long HOURS_2 = 2L * 3600 * RATE;
   private static final int STEPS = 240;
 
   private WindowBenchmark() {}
@@ -81,8 +67,8 @@ public final class WindowBenchmark {
     public void start(Stage stage) throws IOException {
       Theme.loadFonts();
       CacheFolder cache = new CacheFolder(folder.resolve("cache"), 4L << 30);
-      Project project = project(new MediaStore(cache));
-      window = new Window(cache, new SilentOutput(RATE), Theme.QUAY, FileChoice.NONE);
+      Project project = LongProject.of(new MediaStore(cache), folder);
+      window = new Window(cache, new SystemDevices(), Theme.QUAY, FileChoice.NONE);
       Scene scene = new Scene(window.root(), 1280, 800);
       window.attach(stage, scene);
       stage.setScene(scene);
@@ -95,6 +81,8 @@ public final class WindowBenchmark {
       parts.add(new Part("drag a clip", i -> drag(i, "#lane-voice", 300, 60)));
       parts.add(new Part("whole film: zoom", i -> window.view().zoom(i % 60 < 30 ? 1 / 1.1 : 1.1, 400)));
       parts.add(new Part("whole film: drag a line", i -> drag(i, "#lane-music", 500, 60)));
+      parts.add(new Part("all meters while playing", this::play));
+      parts.add(new Part("nothing at all", i -> window.root().lookup("#timeline").requestLayout()));
       String only = String.join(" ", getParameters().getRaw());
       parts.removeIf(p -> !p.name().startsWith(only));
       whenQuiet(() -> next(0, false));
@@ -171,6 +159,16 @@ public final class WindowBenchmark {
           100.0 * within / millis.length);
     }
 
+    /** Plays from the first step to the last: every head's meter moves with every frame. */
+    private void play(int step) {
+      if (step == 0) {
+        window.session().seek(700L * RATE);
+        window.transport().toggle();
+      } else if (step == STEPS - 1) {
+        window.transport().stop();
+      }
+    }
+
     /** Presses at the first step and pulls at every further one. */
     private void drag(int step, String laneId, double x, double dbY) {
       Node lane = window.root().lookup(laneId);
@@ -218,67 +216,6 @@ public final class WindowBenchmark {
     @Override
     public void stop() {
       window.close();
-    }
-
-    private static Project project(MediaStore store) throws IOException {
-      Path file = folder.resolve("noise.wav");
-      Random random = new Random(1);
-      try (FileMixWriter writer = FileMixWriter.ofSound(file, OutputFormat.WAV_16, RATE)) {
-        float[] block = new float[RATE];
-        for (int second = 0; second < 300; second++) {
-          double level = 0.1 + 0.3 * Math.abs(Math.sin(second / 7.0));
-          for (int i = 0; i < block.length; i++) {
-            block[i] = (float) (level * (random.nextDouble() * 2 - 1));
-          }
-          writer.write(block, block, block.length);
-        }
-        writer.finish();
-      }
-      Project project = Project.empty("bench");
-      TrackKind[] kinds = {
-        TrackKind.VOICE, TrackKind.VOICE, TrackKind.VOICE, TrackKind.MUSIC, TrackKind.MUSIC,
-        TrackKind.MUSIC, TrackKind.EFFECTS, TrackKind.EFFECTS, TrackKind.EFFECTS,
-        TrackKind.CAMERA, TrackKind.CAMERA, TrackKind.CAMERA
-      };
-      Media media = store.take(file, MediaKind.EFFECT, Progress.NONE);
-      Media take = store.take(file, MediaKind.VOICE, Progress.NONE).withSpeech(Optional.of(speech()));
-      project = project.withMedia(media).withMedia(take);
-      List<Track> tracks = new ArrayList<>();
-      for (int t = 0; t < kinds.length; t++) {
-        List<Clip> clips = new ArrayList<>();
-        for (long at = t * 5L * RATE; at + media.lengthFrames() < HOURS_2; at += 310L * RATE) {
-          clips.add(Clip.whole(kinds[t] == TrackKind.VOICE ? take : media, at));
-        }
-        Track track = Track.of(kinds[t], "Track " + t, clips);
-        tracks.add(kinds[t] == TrackKind.MUSIC ? shaped(track, random) : track);
-      }
-      return project.withTracks(tracks);
-    }
-
-    /** Five seconds of speech every fifteen: the three voices speak one after another. */
-    private static List<Span> speech() {
-      List<Span> all = new ArrayList<>();
-      for (long at = 2L * RATE; at < 290L * RATE; at += 15L * RATE) {
-        all.add(new Span(at, at + 5L * RATE - RATE / 2));
-      }
-      return all;
-    }
-
-    /** A third of the keyframes, and a hush every 20 seconds. */
-    private static Track shaped(Track track, Random random) {
-      List<Keyframe> keyframes = new ArrayList<>();
-      for (int i = 0; i < 5_000 / 3; i++) {
-        keyframes.add(
-            new Keyframe(
-                HOURS_2 / (5_000 / 3) * i,
-                i % 4 < 2 ? 0 : -6 * random.nextDouble(),
-                SegmentShape.SMOOTH));
-      }
-      List<Hush> hushes = new ArrayList<>();
-      for (long at = 10L * RATE; at < HOURS_2; at += 20L * RATE) {
-        hushes.add(Hush.over(new Span(at, at + 8L * RATE), -10));
-      }
-      return track.withLine(LevelLine.of(keyframes)).withHushes(hushes);
     }
   }
 }

@@ -60,6 +60,12 @@ final class MappedWav implements SampleSource {
     }
   }
 
+  @Override
+  public void touch(long startFrame, int frames) {
+    long frameBytes = (long) layout.channels() * layout.bytesPerSample();
+    Pages.touch(data, startFrame * frameBytes, frames * frameBytes);
+  }
+
   private void readShorts(long at, int step, float[] to, int from, int until) {
     short[] raw = SHORTS.get();
     int stride = step / Short.BYTES;

@@ -1,6 +1,7 @@
 package hushrise.media;
 
 import hushrise.core.sound.AudioOutput;
+import java.util.Optional;
 import java.util.concurrent.locks.LockSupport;
 
 /**
@@ -9,17 +10,28 @@ import java.util.concurrent.locks.LockSupport;
  */
 public final class SilentOutput implements AudioOutput {
 
+  static final String NAME = "silent output";
+
   /** How much may be written ahead of what has sounded. */
   private static final double AHEAD_SECONDS = 0.05;
 
   private final int sampleRate;
+  private final Optional<Room> room;
   private volatile long written;
   private volatile long startNanos;
   private float[] kept = new float[0];
   private int keptFrames;
 
   public SilentOutput(int sampleRate) {
+    this(sampleRate, Optional.empty());
+  }
+
+  /**
+   * @param room where it sounds all the same
+   */
+  SilentOutput(int sampleRate, Optional<Room> room) {
     this.sampleRate = sampleRate;
+    this.room = room;
   }
 
   /**
@@ -39,13 +51,20 @@ public final class SilentOutput implements AudioOutput {
 
   @Override
   public String name() {
-    return "silent output (this machine has no sound device)";
+    return NAME;
   }
 
   @Override
   public void write(float[] left, float[] right, int frames) {
     if (written == 0) {
       startNanos = System.nanoTime();
+    } else if (sounded() > written) {
+      // It ran dry: as with a device, the time until now was silence and does not count.
+      startNanos = System.nanoTime() - written * 1_000_000_000L / sampleRate;
+    }
+    if (room.isPresent()) {
+      long from = startNanos + written * 1_000_000_000L / sampleRate;
+      room.get().sound(from, left, right, frames);
     }
     int n = Math.min(frames, kept.length - keptFrames);
     if (n > 0) {

@@ -60,6 +60,13 @@ final class StoredSound implements SampleSource {
     silence(left, right, offset + last, offset + frames);
   }
 
+  @Override
+  public void touch(long startFrame, int frames) {
+    long first = Math.floorDiv(startFrame, CHUNK) * CHUNK;
+    long last = (Math.floorDiv(startFrame + frames, CHUNK) + 1) * CHUNK;
+    Pages.touch(samples, first * channels * 4, (last - first) * channels * 4);
+  }
+
   private void silence(float[] left, float[] right, int from, int to) {
     Arrays.fill(left, from, to, 0);
     if (channels == 2) {

@@ -38,7 +38,6 @@ public enum CommandId {
   TYPE_LEVEL("level.type", Menu.EDIT, Needs.SHOWN_LEVEL, "ENTER"),
   ESCAPE("escape", Menu.NONE, Needs.NOTHING, "ESCAPE"),
 
-  PLAY("play", Menu.VIEW, Needs.FILM, "SPACE"),
   STEP_BACK("step.back", Menu.VIEW, Needs.FILM, "LEFT"),
   STEP_ON("step.on", Menu.VIEW, Needs.FILM, "RIGHT"),
   SECOND_BACK("second.back", Menu.VIEW, Needs.FILM, "Shift+LEFT"),
@@ -60,6 +59,23 @@ public enum CommandId {
   FOLLOW("follow", Menu.VIEW, Needs.NOTHING, "G"),
   THEME("theme", Menu.VIEW, Needs.NOTHING),
 
+  PLAY("play", Menu.LISTEN, Needs.FILM, "SPACE"),
+  PLAY_SELECTION("play.selection", Menu.LISTEN, Needs.PLACE, "Shift+SPACE"),
+  PLAY_AROUND("play.around", Menu.LISTEN, Needs.FILM, "B"),
+  PLAY_LOOP("play.loop", Menu.LISTEN, Needs.PLACE, "O"),
+  PASSAGE_NEXT("passage.next", Menu.LISTEN, Needs.SPEECH, "Shift+PAGE_DOWN"),
+  PASSAGE_PREVIOUS("passage.previous", Menu.LISTEN, Needs.SPEECH, "Shift+PAGE_UP"),
+  SLOWER("speed.slower", Menu.LISTEN, Needs.NOTHING, "Alt+COMMA"),
+  FASTER("speed.faster", Menu.LISTEN, Needs.NOTHING, "Alt+PERIOD"),
+  OWN_SPEED("speed.own", Menu.LISTEN, Needs.NOTHING, "Alt+SLASH"),
+  HEAR_ALONE("hear.alone", Menu.LISTEN, Needs.FILM, "S"),
+  EARS_MONO("ears.mono", Menu.LISTEN, Needs.NOTHING, "Shift+T"),
+  EARS_SMALL("ears.small", Menu.LISTEN, Needs.NOTHING, "T"),
+  EARS_LOUDER("ears.louder", Menu.LISTEN, Needs.NOTHING, "Alt+UP"),
+  EARS_QUIETER("ears.quieter", Menu.LISTEN, Needs.NOTHING, "Alt+DOWN"),
+  OVER_GO("over.go", Menu.LISTEN, Needs.NOTHING, "Shift+G"),
+  OUTPUT_CHOOSE("output.choose", Menu.LISTEN, Needs.NOTHING),
+
   SPLIT("clip.split", Menu.CLIP, Needs.FILM, "SLASH"),
   TRIM_START("clip.trimStart", Menu.CLIP, Needs.FILM, "OPEN_BRACKET"),
   TRIM_END("clip.trimEnd", Menu.CLIP, Needs.FILM, "CLOSE_BRACKET"),
@@ -79,6 +95,14 @@ public enum CommandId {
   SEAM_AUDITION("seam.audition", Menu.CLIP, Needs.SEAM, "A"),
   SEAM_REJECT("seam.reject", Menu.CLIP, Needs.SEAM, "R"),
   CAMERA_SILENCE("camera.silence", Menu.CLIP, Needs.FILM, "Q"),
+
+  RIDE_ARM("ride.arm", Menu.LEVEL, Needs.FILM, "D"),
+  RIDE_AFTER("ride.after", Menu.LEVEL, Needs.NOTHING, "Shift+U"),
+  RIDE_HUSHES("ride.hushes", Menu.LEVEL, Needs.FILM, "Shift+D"),
+  SAFE_LEVEL("safe.level", Menu.LEVEL, Needs.FILM, "Shift+L"),
+  SAFE_KIND("safe.kind", Menu.LEVEL, Needs.FILM),
+  SAFE_NUMBERS("safe.numbers", Menu.LEVEL, Needs.NOTHING),
+  HEADS_NARROW("heads.narrow", Menu.VIEW, Needs.NOTHING, "Shift+W"),
 
   HUSH_HERE("hush.here", Menu.LEVEL, Needs.FILM, "H"),
   RISE_HERE("rise.here", Menu.LEVEL, Needs.FILM, "U"),
@@ -121,6 +145,18 @@ public enum CommandId {
   EAR_MEND_OTHER("ear.mendOther", Menu.SPEECH, Needs.FILM, "Shift+V"),
   EAR_ASIDE("ear.aside", Menu.SPEECH, Needs.FINDING, "Y"),
 
+  RECORDER("recorder", Menu.RECORD, Needs.NOTHING, "Shift+R"),
+  RECORD("record", Menu.RECORD, Needs.FILM, "Shortcut+R"),
+  RECORD_REST("record.rest", Menu.RECORD, Needs.FILM, "Shortcut+Shift+R"),
+  TAKE_NEXT("take.next", Menu.RECORD, Needs.CLIP, "Shift+A"),
+  TAKE_PREVIOUS("take.previous", Menu.RECORD, Needs.CLIP, "Alt+A"),
+  READ_NEXT("read.next", Menu.RECORD, Needs.NOTHING, "Alt+PAGE_DOWN"),
+  READ_PREVIOUS("read.previous", Menu.RECORD, Needs.NOTHING, "Alt+PAGE_UP"),
+  INPUT_CHECK("input.check", Menu.RECORD, Needs.NOTHING),
+  INPUT_LATENCY("input.latency", Menu.RECORD, Needs.NOTHING),
+  SURFACE("surface", Menu.RECORD, Needs.NOTHING),
+  SURFACE_LEARN("surface.learn", Menu.RECORD, Needs.FILM),
+
   KEYS("keys", Menu.HELP, Needs.NOTHING, "F1");
 
   /** The menus of the menu bar, in their order. */
@@ -128,9 +164,11 @@ public enum CommandId {
     FILE,
     EDIT,
     VIEW,
+    LISTEN,
     CLIP,
     LEVEL,
     SPEECH,
+    RECORD,
     HELP,
     NONE;
 
@@ -145,6 +183,7 @@ public enum CommandId {
     NOTHING,
     FILM,
     SOMETHING,
+    PLACE,
     CLIP,
     CLIP_OR_KEYFRAMES,
     CLIP_OR_PASSAGE,

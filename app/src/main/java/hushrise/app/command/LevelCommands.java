@@ -3,6 +3,7 @@ package hushrise.app.command;
 import static hushrise.app.words.Texts.text;
 
 import hushrise.app.job.Messages;
+import hushrise.app.play.Riders;
 import hushrise.app.session.Selection;
 import hushrise.app.session.Session;
 import hushrise.core.edit.ClipEdits;
@@ -26,10 +27,12 @@ import java.util.stream.Collectors;
 public final class LevelCommands {
 
   private final Session session;
+  private final Riders riders;
   private final Messages messages;
 
-  public LevelCommands(Session session, Messages messages) {
+  public LevelCommands(Session session, Riders riders, Messages messages) {
     this.session = session;
+    this.riders = riders;
     this.messages = messages;
   }
 
@@ -47,8 +50,16 @@ public final class LevelCommands {
         .set(CommandId.LEVEL_DOWN_FINE, () -> nudge(-0.1));
   }
 
+  /** The track whose fader keys move: the selected one of those that are ridden, else any. */
+  private Optional<String> ridden() {
+    String selected = session.selection().trackId();
+    return riders.isRiding(selected)
+        ? Optional.of(selected)
+        : riders.armed().stream().filter(riders::isRiding).findFirst();
+  }
+
   /** The selected track when it sounds, else the music. */
-  Optional<Track> track() {
+  public Optional<Track> track() {
     Optional<Track> chosen = session.present().track(session.selection().trackId());
     return (chosen.isPresent() ? chosen : session.present().firstTrack(TrackKind.MUSIC))
         .filter(t -> t.kind().sounds());
@@ -116,6 +127,11 @@ public final class LevelCommands {
   }
 
   private void nudge(double byDb) {
+    Optional<String> ridden = ridden();
+    if (ridden.isPresent()) {
+      riders.nudge(ridden.get(), byDb);
+      return;
+    }
     switch (session.selection()) {
       case Selection.OfKeyframe k -> raise(k.trackId(), byDb);
       case Selection.OfSpan s -> raiseSpan(s, byDb);

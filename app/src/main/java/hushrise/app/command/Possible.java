@@ -12,12 +12,15 @@ public final class Possible implements Predicate<CommandId.Needs> {
 
   private final Session session;
   private final BooleanSupplier hasFindings;
+  private final BooleanSupplier rides;
 
   /**
    * @param hasFindings whether the Second Ear has remarked on anything
+   * @param rides whether a hand is on a fader
    */
-  public Possible(Session session, BooleanSupplier hasFindings) {
+  public Possible(Session session, BooleanSupplier hasFindings, BooleanSupplier rides) {
     this.session = session;
+    this.rides = rides;
     this.hasFindings = hasFindings;
   }
 
@@ -32,6 +35,7 @@ public final class Possible implements Predicate<CommandId.Needs> {
       case NOTHING -> true;
       case FILM -> project.lengthFrames() > 0;
       case SOMETHING -> !(chosen instanceof Selection.Nothing);
+      case PLACE -> chosen.spanIn(project).isPresent();
       case CLIP -> clip;
       case CLIP_OR_KEYFRAMES -> clip || keyframes;
       case CLIP_OR_PASSAGE -> clip || chosen instanceof Selection.OfPassage;
@@ -41,7 +45,7 @@ public final class Possible implements Predicate<CommandId.Needs> {
       case HUSH -> chosen instanceof Selection.OfHush;
       case SHAPE -> chosen instanceof Selection.OfHush || chosen instanceof Selection.OfRise;
       case SPAN -> chosen instanceof Selection.OfSpan;
-      case LEVEL -> hasLevel(chosen, project);
+      case LEVEL -> hasLevel(chosen, project) || rides.getAsBoolean();
       // A draft takes the room of the numbers, and Enter is its own.
       case SHOWN_LEVEL -> session.draft().isEmpty() && hasLevel(chosen, project);
       case PASSAGE -> chosen instanceof Selection.OfPassage;

@@ -4,18 +4,14 @@ import static hushrise.app.words.Texts.text;
 
 import hushrise.app.job.Messages;
 import hushrise.app.listen.PictureCuts;
-import hushrise.app.play.Transport;
 import hushrise.app.session.Selection;
 import hushrise.app.session.Session;
 import hushrise.core.edit.MarkerEdits;
 import hushrise.core.edit.Snap;
 import hushrise.core.project.Marker;
 import hushrise.core.project.Project;
-import hushrise.core.project.level.Hush;
-import hushrise.core.project.timeline.Clip;
 import hushrise.core.speech.Passages;
 import hushrise.core.time.Span;
-import java.util.ArrayList;
 import java.util.List;
 import java.util.Optional;
 import java.util.OptionalLong;
@@ -25,15 +21,12 @@ import java.util.Set;
 public final class TravelCommands {
 
   private final Session session;
-  private final Transport transport;
   private final TimeView view;
   private final PictureCuts cuts;
   private final Messages messages;
 
-  public TravelCommands(
-      Session session, Transport transport, TimeView view, PictureCuts cuts, Messages messages) {
+  public TravelCommands(Session session, TimeView view, PictureCuts cuts, Messages messages) {
     this.session = session;
-    this.transport = transport;
     this.view = view;
     this.cuts = cuts;
     this.messages = messages;
@@ -42,7 +35,6 @@ public final class TravelCommands {
   /** Sets what its commands do. */
   public void addTo(Commands.Builder table) {
     table
-        .set(CommandId.PLAY, transport::toggle)
         .set(CommandId.STEP_BACK, () -> step(-1))
         .set(CommandId.STEP_ON, () -> step(1))
         .set(CommandId.SECOND_BACK, () -> jump(-session.present().sampleRate()))
@@ -57,7 +49,7 @@ public final class TravelCommands {
         .set(CommandId.ZOOM_IN, () -> view.zoomAtPlayhead(1 / 1.5))
         .set(CommandId.ZOOM_OUT, () -> view.zoomAtPlayhead(1.5))
         .set(CommandId.ZOOM_ALL, view::fit)
-        .set(CommandId.ZOOM_SELECTION, () -> zoomTo(selectionSpan()))
+        .set(CommandId.ZOOM_SELECTION, () -> zoomTo(session.selection().spanIn(session.present())))
         .set(CommandId.ZOOM_PASSAGE, () -> zoomTo(passageSpan()))
         .set(CommandId.SNAP, () -> toggle(session.snapsProperty(), "toggle.snap"))
         .set(CommandId.CARRY, () -> toggle(session.carriesKeyframesProperty(), "toggle.carry"))
@@ -113,34 +105,6 @@ public final class TravelCommands {
         .filter(m -> m.frame() == at)
         .findFirst()
         .ifPresent(m -> session.select(new Selection.OfMarker(m.id())));
-  }
-
-  private Optional<Span> selectionSpan() {
-    List<Span> spans = new ArrayList<>();
-    Project p = session.present();
-    session.selection().clipIds().forEach(id -> p.clip(id).map(Clip::span).ifPresent(spans::add));
-    if (session.selection() instanceof Selection.OfHush h) {
-      p.track(h.trackId()).stream()
-          .flatMap(t -> t.hushes().stream())
-          .filter(hush -> hush.id().equals(h.hushId()))
-          .map(Hush::passage)
-          .forEach(spans::add);
-    }
-    if (session.selection() instanceof Selection.OfSpan s) {
-      spans.add(s.span());
-    }
-    if (session.selection() instanceof Selection.OfRise r) {
-      p.track(r.trackId())
-          .flatMap(t -> t.rise(r.riseId()))
-          .map(rise -> rise.span())
-          .ifPresent(spans::add);
-    }
-    return spans.stream()
-        .reduce(
-            (a, b) ->
-                new Span(
-                    Math.min(a.startFrame(), b.startFrame()),
-                    Math.max(a.endFrame(), b.endFrame())));
   }
 
   private Optional<Span> passageSpan() {

@@ -24,6 +24,11 @@ public interface FileChoice {
         }
 
         @Override
+        public Optional<Path> folder(Kind kind, String title) {
+          return Optional.empty();
+        }
+
+        @Override
         public Optional<Path> lastFolder(Kind kind) {
           return Optional.empty();
         }
@@ -34,7 +39,8 @@ public interface FileChoice {
     MEDIA,
     PROJECT,
     EXPORT,
-    CAPTIONS
+    CAPTIONS,
+    TAKES
   }
 
   /**
@@ -54,6 +60,9 @@ public interface FileChoice {
    * @return empty when none was chosen
    */
   Optional<Path> toWrite(Kind kind, String title, Path suggestion);
+
+  /** A folder; empty when none was chosen. */
+  Optional<Path> folder(Kind kind, String title);
 
   /** The folder that was chosen from last; empty when that is not known. */
   Optional<Path> lastFolder(Kind kind);

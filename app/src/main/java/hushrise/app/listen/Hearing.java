@@ -11,6 +11,10 @@ import hushrise.core.ear.Heard;
 import hushrise.core.ear.PeakOver;
 import hushrise.core.ear.SecondEar;
 import hushrise.core.hush.HushDrafter;
+import hushrise.core.level.TrackChange;
+import hushrise.core.loudness.ClipPeaks;
+import hushrise.core.loudness.ClipPeaks.HotSpot;
+import hushrise.core.loudness.FilmLoudness;
 import hushrise.core.loudness.LoudnessLibrary;
 import hushrise.core.loudness.LoudnessSteps;
 import hushrise.core.project.Project;
@@ -19,28 +23,23 @@ import hushrise.core.project.media.Media;
 import hushrise.core.project.timeline.Track;
 import hushrise.core.separation.Energies;
 import hushrise.core.separation.Separation;
-import hushrise.core.sound.ForgivingLibrary;
-import hushrise.core.sound.Progress;
-import hushrise.core.sound.SoundLibrary;
 import hushrise.media.MediaStore;
 import java.nio.FloatBuffer;
 import java.nio.file.Path;
 import java.util.ArrayList;
 import java.util.Comparator;
+import java.util.HashMap;
 import java.util.HashSet;
 import java.util.List;
+import java.util.Map;
 import java.util.Optional;
 import java.util.Set;
-import java.util.concurrent.CancellationException;
 import java.util.concurrent.ConcurrentHashMap;
 import java.util.concurrent.ExecutorService;
 import java.util.concurrent.Executors;
 import java.util.concurrent.atomic.AtomicInteger;
-import java.util.concurrent.atomic.AtomicReference;
-import javafx.animation.PauseTransition;
 import javafx.beans.property.ReadOnlyObjectProperty;
 import javafx.beans.property.ReadOnlyObjectWrapper;
-import javafx.util.Duration;
 import org.slf4j.Logger;
 import org.slf4j.LoggerFactory;
 
@@ -48,7 +47,7 @@ import org.slf4j.LoggerFactory;
  * Listens to the project as it is shown: how far its voice stands above the rest, and what the
  * Second Ear remarks on. After each edit only the tracks that changed are reckoned again, on a
  * thread of its own; when edits come faster than that, only the last one counts. The one finding
- * that takes rendering follows once nothing has changed for a while.
+ * that takes the film itself follows once that has been measured.
  */
 public final class Hearing {
 
@@ -56,8 +55,6 @@ public final class Hearing {
 
   /** While something is dragged it listens this often, to leave the window its time. */
   private static final long DRAGGED_MILLIS = 160;
-
-  private static final Duration QUIET = Duration.millis(900);
 
   /**
    * What was heard.
@@ -67,19 +64,20 @@ public final class Hearing {
    * @param separation of its voice
    * @param findings what a careful listener would remark on, put aside or not
    * @param unheard items that could not be measured, and count as silent
+   * @param hotSpots where each track is hot after all levels, by the tracks' ids
    */
   public record Now(
       Project project,
       Energies energies,
       Separation separation,
       List<Finding> findings,
-      List<Media> unheard) {}
+      List<Media> unheard,
+      Map<String, List<HotSpot>> hotSpots) {}
 
   private static final LoudnessSteps SILENCE = new LoudnessSteps(FloatBuffer.allocate(0));
 
   private final Session session;
   private final MediaStore store;
-  private final SoundLibrary sounds;
   private final Jobs jobs;
   private final ExecutorService worker =
       Executors.newSingleThreadExecutor(
@@ -92,23 +90,20 @@ public final class Hearing {
   /** Files that could not be read, or that a person did not want to wait for: they are silent. */
   private final Set<Path> unheard = ConcurrentHashMap.newKeySet();
 
-  private final PauseTransition quiet = new PauseTransition(QUIET);
   private final Throttle whileDragging = new Throttle(DRAGGED_MILLIS, this::listen);
-  private final AtomicReference<Project> latest = new AtomicReference<>();
   private final AtomicInteger generation = new AtomicInteger();
   private Optional<Finding> peak = Optional.empty();
+  private volatile double heardHotDb = Double.NaN;
   private boolean busy;
-  private boolean lookingForPeak;
   private boolean closed;
 
   public Hearing(Session session, MediaStore store, Jobs jobs) {
     this.session = session;
     this.store = store;
-    this.sounds = new ForgivingLibrary(store, sentence -> {});
     this.jobs = jobs;
     session.shownProperty().addListener((p, was, is) -> changed());
     session.presentProperty().addListener((p, was, is) -> changed());
-    quiet.setOnFinished(e -> lookForPeak());
+    session.hotDbProperty().addListener((p, was, is) -> forget());
   }
 
   /**
@@ -185,8 +180,6 @@ public final class Hearing {
     if (closed) {
       return;
     }
-    latest.set(session.shown());
-    quiet.playFromStart();
     List<Media> missing = missing();
     missing.forEach(this::measure);
     if (missing.isEmpty()) {
@@ -276,7 +269,32 @@ public final class Hearing {
         dragging && known.isPresent()
             ? known.get().findings()
             : SecondEar.hear(new Heard(energies, separation, library(), session.songs()));
-    return new Now(project, energies, separation, findings, silent);
+    return new Now(project, energies, separation, findings, silent, hotSpots(project, known));
+  }
+
+  /** Only tracks that have changed are looked through again. */
+  private Map<String, List<HotSpot>> hotSpots(Project project, Optional<Now> known) {
+    double hotDb = session.hotDbProperty().get();
+    boolean comparable =
+        hotDb == heardHotDb
+            && known.filter(n -> n.project().shelf() == project.shelf()).isPresent();
+    Map<String, List<HotSpot>> spots = new HashMap<>();
+    for (Track track : project.tracks()) {
+      if (track.kind().sounds()) {
+        Optional<Track> was =
+            comparable ? known.flatMap(n -> n.project().track(track.id())) : Optional.empty();
+        boolean same =
+            was.filter(t -> TrackChange.between(t, track, project.sampleRate()).isEmpty())
+                .isPresent();
+        spots.put(
+            track.id(),
+            same
+                ? known.get().hotSpots().getOrDefault(track.id(), List.of())
+                : ClipPeaks.hotSpots(project, track, library(), hotDb));
+      }
+    }
+    heardHotDb = hotDb;
+    return Map.copyOf(spots);
   }
 
   private void show(Now heard) {
@@ -291,42 +309,22 @@ public final class Hearing {
                 heard.energies(),
                 heard.separation(),
                 List.copyOf(all),
-                heard.unheard())));
+                heard.unheard(),
+                heard.hotSpots())));
   }
 
-  private void lookForPeak() {
-    if (lookingForPeak) {
-      quiet.playFromStart();
-      return;
+  /** Is told that the film has been measured, and looks at its highest peak. */
+  public void measured(FilmLoudness film) {
+    Optional<Finding> found = PeakOver.hear(film);
+    if (!found.map(Finding::figures).equals(peak.map(Finding::figures))) {
+      peak = found;
+      now.get().ifPresent(this::show);
     }
-    boolean nothing = session.shown().lengthFrames() == 0 || !missing().isEmpty();
-    if (session.isShowingOther() || nothing) {
-      return;
-    }
-    lookingForPeak = true;
-    Project project = session.shown();
-    Progress whileLatest =
-        fraction -> {
-          if (!project.equals(latest.get())) {
-            throw new CancellationException();
-          }
-        };
-    jobs.run(
-        () -> PeakOver.hear(project, sounds, whileLatest),
-        found -> {
-          lookingForPeak = false;
-          if (!found.map(Finding::figures).equals(peak.map(Finding::figures))) {
-            peak = found;
-            now.get().ifPresent(this::show);
-          }
-        },
-        () -> lookingForPeak = false);
   }
 
   /** Ends its thread. */
   public void close() {
     closed = true;
-    quiet.stop();
     worker.shutdownNow();
   }
 }

@@ -98,7 +98,7 @@ public record Palette(
         -hr-background: %1$s; -hr-surface: %2$s; -hr-sunken: %3$s; -hr-edge: %4$s; -hr-ink: %5$s;
         -hr-faint-ink: %6$s; -hr-accent: %7$s; -hr-on-accent: %8$s; -hr-voice: %9$s; -hr-music: %10$s;
         -hr-effects: %11$s; -hr-camera: %12$s; -hr-picture: %13$s; -hr-hush: %14$s; -hr-buried: %15$s;
-        -hr-rise: %16$s; -hr-clear: %17$s;"""
+        -hr-rise: %16$s; -hr-clear: %17$s; -hr-tight: %18$s;"""
         .formatted(
             web(background),
             web(surface),
@@ -116,7 +116,8 @@ public record Palette(
             web(hush),
             web(buried),
             web(rise),
-            web(clear));
+            web(clear),
+            web(tight));
   }
 
   private static String web(Color c) {

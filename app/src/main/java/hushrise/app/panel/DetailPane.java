@@ -5,12 +5,14 @@ import static hushrise.app.words.Texts.text;
 import hushrise.app.command.Commands;
 import hushrise.app.job.Throttle;
 import hushrise.app.listen.Hearing;
+import hushrise.app.play.Riders;
 import hushrise.app.session.Selection;
 import hushrise.app.session.Session;
 import hushrise.app.widget.Form;
 import hushrise.app.widget.LevelField;
 import hushrise.core.project.Project;
 import java.util.Optional;
+import javafx.collections.SetChangeListener;
 import javafx.scene.control.Label;
 import javafx.scene.control.ScrollPane;
 import javafx.scene.input.KeyCode;
@@ -36,12 +38,12 @@ public final class DetailPane extends VBox {
   private final PassageDetail passages;
   private Selection shown = Selection.nothing();
 
-  public DetailPane(Session session, Hearing hearing) {
+  public DetailPane(Session session, Hearing hearing, Riders riders) {
     super(6);
     this.session = session;
     form = new Form(session);
     clips = new ClipDetail(session, form);
-    levels = new LevelDetail(session, form);
+    levels = new LevelDetail(session, riders, form);
     shapes = new ShapeDetail(session, form);
     passages = new PassageDetail(session, hearing, form);
     setId("detail");
@@ -83,6 +85,8 @@ public final class DetailPane extends VBox {
                 throttle.ask();
               }
             });
+    riders.armed().addListener((SetChangeListener<String>) c -> rebuild());
+    riders.ruleProperty().addListener((p, was, now) -> rebuild());
     widthProperty().addListener((p, was, now) -> arrange(now.doubleValue()));
     rebuild();
   }

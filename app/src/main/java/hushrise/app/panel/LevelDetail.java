@@ -2,6 +2,8 @@ package hushrise.app.panel;
 
 import static hushrise.app.words.Texts.text;
 
+import hushrise.app.command.CommandId;
+import hushrise.app.play.Riders;
 import hushrise.app.session.Selection;
 import hushrise.app.session.Session;
 import hushrise.app.widget.Form;
@@ -14,6 +16,7 @@ import hushrise.core.project.Project;
 import hushrise.core.project.level.Keyframe;
 import hushrise.core.project.level.SegmentShape;
 import hushrise.core.project.timeline.Track;
+import hushrise.core.ride.RideRule;
 import java.util.List;
 import java.util.Locale;
 import java.util.Optional;
@@ -24,12 +27,14 @@ import javafx.scene.control.Label;
 final class LevelDetail {
 
   private final Session session;
+  private final Riders riders;
   private final Form form;
   private final Label sum = new Label();
   private Optional<String> sumOf = Optional.empty();
 
-  LevelDetail(Session session, Form form) {
+  LevelDetail(Session session, Riders riders, Form form) {
     this.session = session;
+    this.riders = riders;
     this.form = form;
     sum.setId("level-sum");
     sum.getStyleClass().addAll("number", "level-sum");
@@ -69,12 +74,63 @@ final class LevelDetail {
                           session.commit(
                               text("edit.pan"), p -> TrackEdits.setPan(p, track.id(), pan))));
       sumOf = Optional.of(track.id());
+      ride(track);
       form.wide(sum);
       showSum();
     } else {
       form.fact(text("detail.clips"), String.valueOf(track.clips().size()));
     }
     return track.name();
+  }
+
+  /** What becomes of a ride, while the track is armed. */
+  private void ride(Track track) {
+    if (!riders.armed().contains(track.id())) {
+      form.buttons(form.command(CommandId.RIDE_ARM, text("detail.ride")));
+      return;
+    }
+    RideRule rule = riders.ruleProperty().get();
+    form.choice(
+        "detail-ride-after",
+        text("detail.ride.after"),
+        List.of(false, true),
+        rule.glides(),
+        glides -> text(glides ? "detail.ride.glides" : "detail.ride.stays"),
+        glides ->
+            riders
+                .ruleProperty()
+                .set(new RideRule(rule.toleranceDb(), glides, rule.glideSeconds())));
+    form.length(
+        "detail-ride-glide",
+        text("detail.ride.glide"),
+        session.shown().frames(rule.glideSeconds()),
+        frames ->
+            riders
+                .ruleProperty()
+                .set(
+                    new RideRule(
+                        rule.toleranceDb(), rule.glides(), session.shown().seconds(frames))));
+    form.level(
+            "detail-ride-tolerance",
+            text("detail.ride.tolerance"),
+            rule.toleranceDb(),
+            "",
+            (p, db) -> p)
+        .onTaken(
+            db ->
+                riders
+                    .ruleProperty()
+                    .set(new RideRule(Math.abs(db), rule.glides(), rule.glideSeconds())));
+    form.choice(
+        "detail-ride-count",
+        text("detail.ride.count"),
+        List.of(0, 2, 3, 4),
+        riders.countInProperty().get(),
+        seconds -> seconds == 0 ? text("recorder.count.none") : text("recorder.count.s", seconds),
+        seconds -> riders.countInProperty().set(seconds));
+    form.buttons(
+        form.command(CommandId.RIDE_ARM, text("detail.ride.end")),
+        form.command(CommandId.RIDE_HUSHES, text("detail.ride.hushes")));
   }
 
   private static String panWords(double pan) {

@@ -4,32 +4,54 @@ import static hushrise.app.words.Texts.text;
 
 import hushrise.app.job.Jobs;
 import hushrise.app.job.Messages;
+import hushrise.app.play.TransportState.Auditioning;
+import hushrise.app.play.TransportState.Playing;
+import hushrise.app.play.TransportState.Recording;
+import hushrise.app.play.TransportState.Riding;
+import hushrise.app.play.TransportState.Stopped;
 import hushrise.app.session.Session;
 import hushrise.core.mix.Mixer;
+import hushrise.core.play.CountIn;
+import hushrise.core.play.Ears;
 import hushrise.core.play.Player;
+import hushrise.core.play.Range;
 import hushrise.core.project.Project;
 import hushrise.core.project.timeline.Track;
 import hushrise.core.sound.AudioOutput;
 import hushrise.core.sound.ForgivingLibrary;
 import hushrise.core.sound.SoundLibrary;
+import hushrise.core.sound.TimeStretch;
 import java.util.Optional;
 import java.util.concurrent.atomic.AtomicLong;
+import java.util.function.Consumer;
 import java.util.function.Predicate;
+import java.util.function.Supplier;
+import java.util.function.UnaryOperator;
 import javafx.animation.AnimationTimer;
 import javafx.application.Platform;
 import javafx.beans.property.ReadOnlyBooleanProperty;
 import javafx.beans.property.ReadOnlyBooleanWrapper;
+import javafx.beans.property.ReadOnlyDoubleProperty;
+import javafx.beans.property.ReadOnlyDoubleWrapper;
 import javafx.beans.property.ReadOnlyLongProperty;
 import javafx.beans.property.ReadOnlyLongWrapper;
+import javafx.beans.property.ReadOnlyObjectProperty;
+import javafx.beans.property.ReadOnlyObjectWrapper;
 
 /**
  * Plays what the session shows from its playhead. While playing, the playhead follows the sound,
  * and an edit is heard from the next block on.
  *
- * <p>Mixers are made off the window's thread. Each wish to play has a number; a mixer that arrives
- * after another wish, or after a stop, is let go.
+ * <p>Mixers are made off the window's thread. Each wish begins another generation; a mixer that
+ * arrives after another wish, or after a stop, is let go.
  */
 public final class Transport implements AutoCloseable {
+
+  /** How long a place that the playhead is dragged over sounds. */
+  private static final double SCRUB_SECONDS = 0.09;
+
+  /** How much is brought near before playing begins. */
+  private static final int NEAR_FRAMES = 1 << 15;
 
   /** A mixer and what it renders. */
   private record Made(Project project, Mixer mixer) {}
@@ -37,15 +59,31 @@ public final class Transport implements AutoCloseable {
   private final Session session;
   private final SoundLibrary library;
   private final Jobs jobs;
+  private final Messages messages;
+  private final TimeStretch.Maker stretches;
   private final Player player;
-  private final AtomicLong wish = new AtomicLong();
+  private final Riders riders;
+  private final AtomicLong generation = new AtomicLong();
   private final Object replacing = new Object();
+  private final ReadOnlyObjectWrapper<TransportState> state =
+      new ReadOnlyObjectWrapper<>(new Stopped(0));
   private final ReadOnlyBooleanWrapper playing = new ReadOnlyBooleanWrapper();
   private final ReadOnlyBooleanWrapper auditioning = new ReadOnlyBooleanWrapper();
   private final ReadOnlyLongWrapper auditionFrame = new ReadOnlyLongWrapper();
+  private final ReadOnlyDoubleWrapper speed = new ReadOnlyDoubleWrapper(1);
+  private final ReadOnlyObjectWrapper<Ears> ears = new ReadOnlyObjectWrapper<>(Ears.PLAIN);
+  private final ReadOnlyObjectWrapper<String> outputName;
   private Optional<Made> made = Optional.empty();
+  private Optional<String> alone = Optional.empty();
+
+  /** What is heard of the film while a take is spoken. It is never an edit. */
+  private Optional<UnaryOperator<Project>> underTake = Optional.empty();
+
+  private Runnable afterCount = () -> {};
+  private boolean counting;
   private boolean begun;
   private boolean following;
+  private long returnFrame;
   private final AnimationTimer timer =
       new AnimationTimer() {
         @Override
@@ -54,98 +92,59 @@ public final class Transport implements AutoCloseable {
         }
       };
 
+  /**
+   * @param output closed together with the transport
+   * @param standIn makes the output that goes on where one is lost
+   */
   public Transport(
-      Session session, SoundLibrary library, Jobs jobs, Messages messages, AudioOutput output) {
+      Session session,
+      SoundLibrary library,
+      Jobs jobs,
+      Messages messages,
+      AudioOutput output,
+      Supplier<AudioOutput> standIn,
+      TimeStretch.Maker stretches) {
     this.session = session;
     this.library =
         new ForgivingLibrary(library, s -> Platform.runLater(() -> messages.complain(s)));
     this.jobs = jobs;
-    this.player =
-        new Player(
-            output,
-            e -> Platform.runLater(() -> messages.complain(text("play.failed", e.getMessage()))));
-    session.shownProperty().addListener((p, was, now) -> takeOver(now));
-    session
-        .playheadProperty()
-        .addListener(
-            (p, was, now) -> {
-              if (playing.get() && !following) {
-                start();
-              }
-            });
+    this.messages = messages;
+    this.stretches = stretches;
+    outputName = new ReadOnlyObjectWrapper<>(output.name());
+    player = new Player(Project.DEFAULT_SAMPLE_RATE, output, standIn, new Told());
+    riders = new Riders(session, this::handsChanged);
+    session.shownProperty().addListener((p, was, now) -> takeOver());
+    session.playheadProperty().addListener((p, was, now) -> playheadMoved());
+    state.addListener(
+        (p, was, now) -> {
+          playing.set(now.part().isPresent());
+          auditioning.set(now instanceof Auditioning);
+        });
   }
 
+  private final class Told implements Player.Listener {
+    @Override
+    public void failed(Throwable why) {
+      Platform.runLater(() -> messages.complain(text("play.failed", why.getMessage())));
+    }
+
+    @Override
+    public void outputLost(String lost, String now) {
+      Platform.runLater(
+          () -> {
+            outputName.set(now);
+            messages.complain(text("output.lost", lost, now));
+          });
+    }
+  }
+
+  public ReadOnlyObjectProperty<TransportState> stateProperty() {
+    return state.getReadOnlyProperty();
+  }
+
+  /** Whether the film sounds and the playhead goes along. */
   public ReadOnlyBooleanProperty playingProperty() {
     return playing.getReadOnlyProperty();
-  }
-
-  public Player player() {
-    return player;
-  }
-
-  public void toggle() {
-    if (playing.get() || auditioning.get()) {
-      stop();
-    } else {
-      if (session.playhead() >= session.shown().lengthFrames()) {
-        session.seek(0);
-      }
-      playing.set(true);
-      start();
-    }
-  }
-
-  private void start() {
-    Project project = session.shown();
-    long from = session.playhead();
-    if (made.filter(m -> m.project().equals(project)).isPresent()) {
-      wish.incrementAndGet();
-      begin(made.get().mixer(), from, project.lengthFrames());
-      return;
-    }
-    halt();
-    make(
-        project,
-        project.heardTracks(),
-        mixer -> {
-          made = Optional.of(new Made(project, mixer));
-          begin(mixer, session.playhead(), project.lengthFrames());
-        });
-  }
-
-  private void begin(Mixer mixer, long from, long to) {
-    player.play(mixer, from, to);
-    begun = true;
-    timer.start();
-  }
-
-  /** Makes a mixer and goes on with it, unless something else is wished for by then. */
-  private void make(
-      Project project, Predicate<Track> heard, java.util.function.Consumer<Mixer> then) {
-    long number = wish.incrementAndGet();
-    jobs.run(
-        () -> Mixer.of(project, library, heard),
-        mixer -> {
-          if (number == wish.get()) {
-            then.accept(mixer);
-          }
-        },
-        () -> {
-          if (number == wish.get()) {
-            stop();
-          }
-        });
-  }
-
-  /**
-   * Plays a stretch of another or of this project without moving the playhead, once.
-   *
-   * @param heard which tracks to play
-   */
-  public void audition(Project project, Predicate<Track> heard, long from, long to) {
-    stop();
-    auditioning.set(true);
-    make(project, heard, mixer -> begin(mixer, from, to));
   }
 
   /** Whether something plays that is not the film from its playhead. */
@@ -158,39 +157,358 @@ public final class Transport implements AutoCloseable {
     return auditionFrame.getReadOnlyProperty();
   }
 
-  /** Lets an edit be heard; of several made in a row the last. */
-  private void takeOver(Project project) {
+  /** How fast the film goes by, 0.5 to 2. */
+  public ReadOnlyDoubleProperty speedProperty() {
+    return speed.getReadOnlyProperty();
+  }
+
+  public ReadOnlyObjectProperty<Ears> earsProperty() {
+    return ears.getReadOnlyProperty();
+  }
+
+  /** Where sound goes, in words. */
+  public ReadOnlyObjectProperty<String> outputNameProperty() {
+    return outputName.getReadOnlyProperty();
+  }
+
+  public Player player() {
+    return player;
+  }
+
+  /** Who rides which track. */
+  public Riders riders() {
+    return riders;
+  }
+
+  public void setEars(Ears how) {
+    ears.set(how);
+    player.setEars(how);
+  }
+
+  /** Goes on through another output. */
+  public void setOutput(AudioOutput next) {
+    outputName.set(next.name());
+    player.setOutput(next);
+  }
+
+  /** Lets the film go by slower or faster, at the same pitch. */
+  public void setSpeed(double wanted) {
+    double held = Math.clamp(wanted, 0.5, 2);
+    speed.set(held);
+    jobs.run(
+        () ->
+            held == 1
+                ? Optional.<TimeStretch>empty()
+                : Optional.of(stretches.of(Project.DEFAULT_SAMPLE_RATE, held)),
+        made -> {
+          if (speed.get() == held) {
+            player.setStretch(made);
+          } else {
+            made.ifPresent(TimeStretch::close);
+          }
+        },
+        () -> speed.set(1));
+  }
+
+  /** Plays from the playhead, or stops what plays. */
+  public void toggle() {
+    if (!state.get().isStopped()) {
+      stop();
+      return;
+    }
+    if (session.playhead() >= session.shown().lengthFrames()) {
+      session.seek(0);
+    }
+    int seconds = riders.countInSeconds();
+    if (seconds > 0 && !riders.armed().isEmpty()) {
+      state.set(new Auditioning(generation.incrementAndGet()));
+      count(
+          seconds,
+          () -> {
+            counting = false;
+            begin(Part.REST, session.playhead());
+          });
+    } else {
+      begin(Part.REST, session.playhead());
+    }
+  }
+
+  /** Plays a part of the film from its beginning. */
+  public void play(Part part) {
+    stop();
+    Range range = part.in(session.shown());
+    if (range.fromFrame() < range.toFrame()) {
+      begin(part, range.fromFrame());
+    }
+  }
+
+  private void begin(Part part, long from) {
+    returnFrame = session.playhead();
+    riders.begin(session.shown().sampleRate());
+    made = riders.areRiding() ? Optional.empty() : made;
+    state.set(stateOf(part));
+    start(from);
+  }
+
+  private TransportState stateOf(Part part) {
+    long number = generation.incrementAndGet();
+    if (underTake.isPresent()) {
+      return new Recording(number, part, true);
+    }
+    return riders.areRiding()
+        ? new Riding(number, part, riders.riding())
+        : new Playing(number, part);
+  }
+
+  private Part part() {
+    return state.get().part().orElse(Part.REST);
+  }
+
+  /** The project as it is heard now. */
+  private Project heardProject() {
+    Project shown = session.shown();
+    return underTake.map(u -> u.apply(shown)).orElse(shown);
+  }
+
+  private void start(long from) {
+    Project project = heardProject();
+    if (made.filter(m -> m.project().equals(project)).isPresent()) {
+      generation.incrementAndGet();
+      sound(made.get().mixer(), from, part().in(project));
+      return;
+    }
+    halt();
+    make(
+        project,
+        heard(project),
+        from,
+        mixer -> {
+          made = Optional.of(new Made(project, mixer));
+          sound(mixer, from, part().in(project));
+        });
+  }
+
+  private void sound(Mixer mixer, long from, Range range) {
+    player.play(mixer, from, from < range.toFrame() ? range : Range.once(from, from));
+    begun = true;
+    timer.start();
+  }
+
+  private Predicate<Track> heard(Project project) {
+    return alone
+        .<Predicate<Track>>map(id -> t -> t.id().equals(id))
+        .orElseGet(project::heardTracks);
+  }
+
+  /** Makes a mixer and goes on with it, unless something else is wished for by then. */
+  private void make(Project project, Predicate<Track> heard, long from, Consumer<Mixer> then) {
+    make(project, library, heard, from, then);
+  }
+
+  private void make(
+      Project project,
+      SoundLibrary sounds,
+      Predicate<Track> heard,
+      long from,
+      Consumer<Mixer> then) {
+    long number = generation.incrementAndGet();
+    jobs.run(
+        () -> {
+          Mixer mixer = Mixer.of(project, sounds, heard, riders);
+          mixer.touch(from, NEAR_FRAMES);
+          return mixer;
+        },
+        mixer -> {
+          if (number == generation.get()) {
+            then.accept(mixer);
+          }
+        },
+        () -> {
+          if (number == generation.get()) {
+            stop();
+          }
+        });
+  }
+
+  /**
+   * Plays a stretch of another or of this project without moving the playhead, once.
+   *
+   * @param heard which tracks to play
+   */
+  public void audition(Project project, Predicate<Track> heard, long from, long to) {
+    stop();
+    state.set(new Auditioning(generation.incrementAndGet()));
+    make(
+        project,
+        heard,
+        from,
+        mixer -> {
+          player.play(mixer, from, Range.once(from, to));
+          begun = true;
+          timer.start();
+        });
+  }
+
+  /**
+   * Plays the film from the playhead while a take is spoken over it, after a count.
+   *
+   * @param under what is heard of the film meanwhile
+   * @param countSeconds how long is counted; 0: not at all
+   * @param begun runs when the film begins to be made ready after the count
+   */
+  public void record(UnaryOperator<Project> under, int countSeconds, Runnable begun) {
+    stop();
+    setSpeed(1);
+    underTake = Optional.of(under);
     made = Optional.empty();
-    if (!playing.get()) {
+    Runnable film =
+        () -> {
+          counting = false;
+          begun.run();
+          state.set(stateOf(Part.REST));
+          start(session.playhead());
+        };
+    if (countSeconds <= 0) {
+      film.run();
+      return;
+    }
+    state.set(new Recording(generation.incrementAndGet(), Part.REST, false));
+    count(countSeconds, film);
+  }
+
+  /** Lets the film rest while a take does. */
+  public void rest() {
+    if (state.get() instanceof Recording) {
+      halt();
+      state.set(new Recording(generation.incrementAndGet(), Part.REST, false));
+    }
+  }
+
+  /** Goes on with the film after {@link #rest}, from the playhead. */
+  public void goOn() {
+    if (state.get() instanceof Recording) {
+      state.set(stateOf(Part.REST));
+      start(session.playhead());
+    }
+  }
+
+  /** Sounds a count, then goes on. */
+  private void count(int seconds, Runnable then) {
+    CountIn count = CountIn.of(seconds, session.shown().sampleRate());
+    afterCount = then;
+    counting = true;
+    make(
+        count.project(),
+        count.library(),
+        t -> true,
+        0,
+        mixer -> {
+          player.play(mixer, 0, Range.once(0, count.project().lengthFrames()));
+          begun = true;
+          timer.start();
+        });
+  }
+
+  /** Plays a sound that belongs to no project, once. */
+  public void audition(CountIn sound) {
+    stop();
+    state.set(new Auditioning(generation.incrementAndGet()));
+    make(
+        sound.project(),
+        sound.library(),
+        t -> true,
+        0,
+        mixer -> {
+          player.play(mixer, 0, Range.once(0, sound.project().lengthFrames()));
+          begun = true;
+          timer.start();
+        });
+  }
+
+  /** Lets a place be heard for a moment, as the playhead is dragged over it. */
+  public void scrub(long frame) {
+    Project project = session.shown();
+    if (!state.get().isStopped() || project.lengthFrames() == 0) {
+      return;
+    }
+    long to = Math.min(project.lengthFrames(), frame + project.frames(SCRUB_SECONDS));
+    Range moment = Range.once(Math.min(frame, to), to);
+    if (made.filter(m -> m.project().equals(project)).isPresent()) {
+      generation.incrementAndGet();
+      player.touchUpon(made.get().mixer(), moment);
+      return;
+    }
+    long number = generation.incrementAndGet();
+    jobs.run(
+        () -> Mixer.of(project, library, heard(project), riders),
+        mixer -> {
+          if (number == generation.get() && state.get().isStopped()) {
+            made = Optional.of(new Made(project, mixer));
+            player.touchUpon(mixer, moment);
+          }
+        });
+  }
+
+  /** Lets one track be heard alone for as long as somebody wishes; empty: all again. */
+  public void hearAlone(Optional<String> trackId) {
+    alone = trackId;
+    takeOver();
+  }
+
+  private void handsChanged() {
+    made = Optional.empty();
+    if (state.get().part().isPresent()) {
+      riders.begin(session.shown().sampleRate());
+      state.set(stateOf(part()));
+      takeOver();
+    }
+  }
+
+  /** Lets an edit be heard; of several made in a row the last. */
+  private void takeOver() {
+    Project project = heardProject();
+    made = Optional.empty();
+    if (state.get().part().isEmpty()) {
       return;
     }
     if (!begun) {
-      start();
+      start(session.playhead());
       return;
     }
-    long number = wish.incrementAndGet();
+    long number = generation.incrementAndGet();
+    Part part = part();
+    Predicate<Track> heard = heard(project);
     jobs.run(
         () -> {
-          Mixer mixer = Mixer.of(project, library);
+          Mixer mixer = Mixer.of(project, library, heard, riders);
           synchronized (replacing) {
-            if (number == wish.get()) {
-              player.replace(mixer, project.lengthFrames());
+            if (number == generation.get()) {
+              player.replace(mixer, part.in(project));
             }
           }
           return mixer;
         },
         mixer -> {
-          if (number == wish.get()) {
+          if (number == generation.get()) {
             made = Optional.of(new Made(project, mixer));
           }
         });
   }
 
+  /** Stops whatever sounds; what hands have done is written. */
   public void stop() {
-    wish.incrementAndGet();
-    auditioning.set(false);
-    playing.set(false);
+    boolean returns = state.get().part().filter(Part::returns).isPresent();
+    if (underTake.isPresent()) {
+      underTake = Optional.empty();
+      made = Optional.empty();
+    }
+    counting = false;
+    state.set(new Stopped(generation.incrementAndGet()));
     halt();
+    if (returns) {
+      moveTo(returnFrame);
+    }
+    riders.end();
   }
 
   private void halt() {
@@ -201,16 +519,41 @@ public final class Transport implements AutoCloseable {
 
   private void follow() {
     boolean over = !player.isPlaying();
-    if (auditioning.get()) {
+    if (counting) {
+      if (over) {
+        begun = false;
+        afterCount.run();
+      }
+      return;
+    }
+    if (state.get() instanceof Auditioning) {
       auditionFrame.set(player.positionFrame());
     } else {
-      following = true;
-      session.seek(player.positionFrame());
-      following = false;
+      moveTo(player.positionFrame());
+      riders.follow();
     }
     if (over) {
       stop();
     }
+  }
+
+  private void moveTo(long frame) {
+    following = true;
+    session.seek(frame);
+    following = false;
+  }
+
+  /** A person has put the playhead elsewhere: a loop goes on within itself, or becomes the film. */
+  private void playheadMoved() {
+    if (following || state.get().part().isEmpty()) {
+      return;
+    }
+    Range range = part().in(session.shown());
+    long at = session.playhead();
+    if (part() != Part.REST && (at < range.fromFrame() || at >= range.toFrame())) {
+      state.set(stateOf(Part.REST));
+    }
+    start(at);
   }
 
   @Override

@@ -1,7 +1,10 @@
 package hushrise.app.session;
 
 import hushrise.core.project.Project;
+import hushrise.core.project.level.Rise;
 import hushrise.core.project.media.Media;
+import hushrise.core.project.timeline.Clip;
+import hushrise.core.speech.Passages;
 import hushrise.core.time.Span;
 import java.util.LinkedHashSet;
 import java.util.List;
@@ -189,6 +192,56 @@ public sealed interface Selection {
       case OfRise r -> r.trackId();
       case OfSpan s -> s.trackId();
       case OfPassage p -> p.trackId();
+    };
+  }
+
+  /** Where what is selected lies in a project; empty when it is no longer there. */
+  default Optional<Span> spanIn(Project now) {
+    int rate = now.sampleRate();
+    return switch (this) {
+      case Nothing n -> Optional.empty();
+      case OfTrack t -> Optional.empty();
+      case OfMarker m ->
+          now.markers().stream()
+              .filter(marker -> marker.id().equals(m.markerId()))
+              .findFirst()
+              .map(marker -> new Span(marker.frame(), marker.frame()));
+      case OfClip c ->
+          c.all().stream()
+              .flatMap(id -> now.clip(id).stream())
+              .map(Clip::span)
+              .reduce(Span::around);
+      case OfSeam s ->
+          now.clip(s.clipId())
+              .filter(c -> s.index() < c.seams().size())
+              .map(
+                  c ->
+                      new Span(
+                          c.startFrame() + c.seams().get(s.index()).startFrame(),
+                          c.startFrame() + c.seams().get(s.index()).endFrame()));
+      case OfKeyframe k ->
+          k.all().stream().map(frame -> new Span(frame, frame)).reduce(Span::around);
+      case OfHush h ->
+          now.track(h.trackId())
+              .flatMap(t -> t.hush(h.hushId()))
+              .map(hush -> hush.knots(rate))
+              .map(k -> new Span(Math.max(0, k.start()), k.end()));
+      case OfRise r -> now.track(r.trackId()).flatMap(t -> t.rise(r.riseId())).map(Rise::span);
+      case OfSpan s -> Optional.of(s.span());
+      case OfPassage p ->
+          now.track(p.trackId())
+              .flatMap(
+                  t ->
+                      t.clip(p.clipId())
+                          .flatMap(
+                              c ->
+                                  now.media(p.mediaId())
+                                      .flatMap(
+                                          m ->
+                                              Passages.in(t, c, m).stream()
+                                                  .map(Passages.Passage::span)
+                                                  .skip(p.index())
+                                                  .findFirst())));
     };
   }
 }

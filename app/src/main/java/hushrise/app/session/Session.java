@@ -17,11 +17,13 @@ import java.util.List;
 import java.util.Optional;
 import java.util.function.UnaryOperator;
 import javafx.beans.property.BooleanProperty;
+import javafx.beans.property.DoubleProperty;
 import javafx.beans.property.LongProperty;
 import javafx.beans.property.ObjectProperty;
 import javafx.beans.property.ReadOnlyObjectProperty;
 import javafx.beans.property.ReadOnlyObjectWrapper;
 import javafx.beans.property.SimpleBooleanProperty;
+import javafx.beans.property.SimpleDoubleProperty;
 import javafx.beans.property.SimpleLongProperty;
 import javafx.beans.property.SimpleObjectProperty;
 import org.slf4j.Logger;
@@ -68,6 +70,7 @@ public final class Session {
   private final BooleanProperty carriesKeyframes = new SimpleBooleanProperty(true);
   private final BooleanProperty snaps = new SimpleBooleanProperty(true);
   private final BooleanProperty followsPlayhead = new SimpleBooleanProperty(true);
+  private final DoubleProperty hotDb = new SimpleDoubleProperty(-6);
   private Optional<Drag> drag = Optional.empty();
   private Optional<UnaryOperator<Project>> pointed = Optional.empty();
   private Optional<UnaryOperator<Project>> comparison = Optional.empty();
@@ -109,6 +112,11 @@ public final class Session {
   /** Whether the timeline keeps the playhead in view while playing. */
   public BooleanProperty followsPlayheadProperty() {
     return followsPlayhead;
+  }
+
+  /** From which level on sound counts as hot, in dBFS. */
+  public DoubleProperty hotDbProperty() {
+    return hotDb;
   }
 
   /** The times that were given to a hush or a span last; new ones begin with them. */

@@ -12,6 +12,7 @@ import java.util.List;
 import java.util.Optional;
 import java.util.OptionalLong;
 import java.util.Set;
+import java.util.function.LongConsumer;
 import javafx.scene.canvas.Canvas;
 import javafx.scene.canvas.GraphicsContext;
 import javafx.scene.input.MouseEvent;
@@ -30,12 +31,17 @@ final class Ruler extends Region {
   private static final Font FONT = Font.font("Atkinson Hyperlegible Mono ExtraLight Medium", 11);
 
   private final Viewport view;
+  private final LongConsumer scrub;
   private final Canvas canvas = new Canvas();
   private Optional<String> dragged = Optional.empty();
   private boolean pulled;
 
-  Ruler(Viewport view) {
+  /**
+   * @param scrub lets a place be heard for a moment
+   */
+  Ruler(Viewport view, LongConsumer scrub) {
     this.view = view;
+    this.scrub = scrub;
     setId("ruler");
     getStyleClass().add("ruler");
     setAccessibleText(text("ruler.accessible"));
@@ -81,6 +87,7 @@ final class Ruler extends Region {
     long frame = view.axis().frameAt(e.getX());
     if (dragged.isEmpty()) {
       view.session().seek(frame);
+      scrub.accept(view.session().playhead());
       return;
     }
     if (pulled && !view.session().isDragging()) {

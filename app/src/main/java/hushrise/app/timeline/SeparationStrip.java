@@ -37,7 +37,7 @@ final class SeparationStrip extends HBox {
   private Optional<Pixels> drawn = Optional.empty();
   private int width;
 
-  SeparationStrip(Viewport view, double headWidth) {
+  SeparationStrip(Viewport view) {
     this.view = view;
     setId("separation");
     getStyleClass().add("separation");
@@ -57,8 +57,8 @@ final class SeparationStrip extends HBox {
     worst.setTooltip(new Tooltip(text("separation.worst.tip")));
     VBox head = new VBox(0, first, worst);
     head.getStyleClass().add("separation-head");
-    head.setMinWidth(headWidth);
-    head.setMaxWidth(headWidth);
+    head.minWidthProperty().bind(view.headWidthProperty());
+    head.maxWidthProperty().bind(view.headWidthProperty());
     javafx.scene.layout.StackPane lane = new javafx.scene.layout.StackPane(shown);
     lane.setAlignment(Pos.TOP_LEFT);
     lane.setMinWidth(0);

@@ -11,6 +11,7 @@ import hushrise.core.project.timeline.Track;
 import java.util.ArrayList;
 import java.util.List;
 import java.util.OptionalLong;
+import javafx.collections.SetChangeListener;
 import javafx.geometry.Bounds;
 import javafx.geometry.Insets;
 import javafx.scene.Node;
@@ -34,7 +35,6 @@ import javafx.scene.shape.Rectangle;
  */
 public final class TimelineView extends BorderPane {
 
-  private static final double HEAD_WIDTH = 172;
   private static final double RULER_HEIGHT = 26;
   private static final double OVERVIEW_HEIGHT = 46;
   private static final long OVERVIEW_MILLIS = 150;
@@ -44,8 +44,10 @@ public final class TimelineView extends BorderPane {
   private static final double LEAST_SCALE = 0.62;
 
   private static final double MOST_SCALE = 1.6;
+  private static final double LEAST_HEIGHT = 46;
 
   private final Viewport view;
+  private final Desk desk;
   private final PeaksCache peaks;
   private final Stills stills;
   private final OverviewStrip overview;
@@ -62,6 +64,7 @@ public final class TimelineView extends BorderPane {
   private final BoxSelect box;
   private final SeparationStrip separation;
   private final List<TrackHead> heads = new ArrayList<>();
+  private final List<HotMarks> hotMarks = new ArrayList<>();
   private List<String> shownTracks = List.of();
   private List<Integer> shownHeights = List.of();
   private double builtHeight;
@@ -69,15 +72,16 @@ public final class TimelineView extends BorderPane {
   /**
    * @param empty what is shown while there are no tracks
    */
-  public TimelineView(Viewport view, PeaksCache peaks, Stills stills, Node empty) {
+  public TimelineView(Viewport view, Desk desk, PeaksCache peaks, Stills stills, Node empty) {
     this.view = view;
+    this.desk = desk;
     this.peaks = peaks;
     this.stills = stills;
     this.empty = empty;
     overview = new OverviewStrip(view, peaks);
     overviewThrottle = new Throttle(OVERVIEW_MILLIS, overview::redraw);
-    ruler = new Ruler(view);
-    separation = new SeparationStrip(view, HEAD_WIDTH);
+    ruler = new Ruler(view, desk.transport()::scrub);
+    separation = new SeparationStrip(view);
     setId("timeline");
     setFocusTraversable(true);
     getStyleClass().add("timeline");
@@ -108,12 +112,12 @@ public final class TimelineView extends BorderPane {
     return new VBox(beside(text("overview.head"), overview), beside("", ruler));
   }
 
-  private static HBox beside(String words, Region content) {
+  private HBox beside(String words, Region content) {
     Label label = new Label(words);
     label.getStyleClass().add("faint");
     label.setPadding(new Insets(0, 8, 0, 12));
-    label.setMinWidth(HEAD_WIDTH);
-    label.setMaxWidth(HEAD_WIDTH);
+    label.minWidthProperty().bind(view.headWidthProperty());
+    label.maxWidthProperty().bind(view.headWidthProperty());
     label.setMaxHeight(Double.MAX_VALUE);
     HBox.setHgrow(content, Priority.ALWAYS);
     return new HBox(label, content);
@@ -136,7 +140,18 @@ public final class TimelineView extends BorderPane {
             });
     peaks.arrivedProperty().addListener((p, was, now) -> arrived());
     stills.arrivedProperty().addListener((p, was, now) -> arrived());
-    view.hearing().nowProperty().addListener((p, was, now) -> redrawSeparation());
+    view.hearing()
+        .nowProperty()
+        .addListener(
+            (p, was, now) -> {
+              redrawSeparation();
+              hotMarks.forEach(HotMarks::place);
+            });
+    view.headWidthProperty().addListener((p, was, now) -> requestLayout());
+    desk.meters().follow(() -> heads.forEach(TrackHead::metersMoved));
+    desk.riders().armed().addListener((SetChangeListener<String>) c -> updateHeads());
+    desk.transport().stateProperty().addListener((p, was, now) -> updateHeads());
+    view.session().hotDbProperty().addListener((p, was, now) -> updateHeads());
     view.snapLineProperty().addListener((p, was, now) -> showSnapLine(now));
     view.session().playheadProperty().addListener((p, was, now) -> playheadMoved());
     view.axisProperty().addListener((p, was, now) -> redraw());
@@ -154,7 +169,7 @@ public final class TimelineView extends BorderPane {
       build();
     } else {
       lanes.forEach(l -> l.projectChanged(now));
-      heads.forEach(h -> now.track(h.getId()).ifPresent(h::update));
+      updateHeads();
     }
     if (was.lengthFrames() != now.lengthFrames() || !was.pictureRate().equals(now.pictureRate())) {
       view.lengthChanged();
@@ -169,6 +184,11 @@ public final class TimelineView extends BorderPane {
     overviewThrottle.ask();
   }
 
+  private void updateHeads() {
+    Project now = view.session().shown();
+    heads.forEach(h -> now.track(h.getId()).ifPresent(h::update));
+  }
+
   private void arrived() {
     lanes.forEach(Lane::complete);
     overviewThrottle.ask();
@@ -178,14 +198,14 @@ public final class TimelineView extends BorderPane {
     snapLine.setVisible(place.isPresent());
     if (place.isPresent()) {
       snapLine.setEndY(overlay.getHeight());
-      snapLine.setTranslateX(HEAD_WIDTH + Math.round(view.axis().xOf(place.getAsLong())));
+      snapLine.setTranslateX(view.headWidth() + Math.round(view.axis().xOf(place.getAsLong())));
     }
   }
 
   @Override
   protected void layoutChildren() {
     super.layoutChildren();
-    view.setWidth(getWidth() - HEAD_WIDTH);
+    view.setWidth(getWidth() - view.headWidth());
     double height = getHeight() - OVERVIEW_HEIGHT - RULER_HEIGHT;
     if (Math.abs(height - builtHeight) > 1) {
       builtHeight = height;
@@ -210,6 +230,7 @@ public final class TimelineView extends BorderPane {
     rows.getChildren().clear();
     lanes.clear();
     heads.clear();
+    hotMarks.clear();
     double own = project.tracks().stream().mapToDouble(Track::rowHeight).sum();
     double total =
         project.tracks().stream()
@@ -222,7 +243,9 @@ public final class TimelineView extends BorderPane {
     double scale = total == 0 ? 1 : Math.clamp(room / total, LEAST_SCALE, MOST_SCALE);
     for (Track track : project.tracks()) {
       double height =
-          track.rowHeight() > 0 ? track.rowHeight() : Math.floor(weight(track.kind()) * scale);
+          track.rowHeight() > 0
+              ? track.rowHeight()
+              : Math.max(leastHeight(track), Math.floor(weight(track.kind()) * scale));
       rows.getChildren().add(row(track, height));
       if (speaks && isLastVoice(project, track)) {
         rows.getChildren().add(separation);
@@ -232,13 +255,18 @@ public final class TimelineView extends BorderPane {
     overlay.setVisible(!project.tracks().isEmpty());
   }
 
+  /** A head needs room for its name and its fader. */
+  private static double leastHeight(Track track) {
+    return track.kind().sounds() ? LEAST_HEIGHT : 0;
+  }
+
   private static boolean isLastVoice(Project project, Track track) {
     return project.voiceTracks().reduce((a, b) -> b).filter(track::equals).isPresent();
   }
 
   private void redrawSeparation() {
     if (view.session().shown().voiceTracks().findAny().isPresent()) {
-      separation.redraw(Math.floor(getWidth() - HEAD_WIDTH));
+      separation.redraw(Math.floor(getWidth() - view.headWidth()));
     }
   }
 
@@ -252,10 +280,10 @@ public final class TimelineView extends BorderPane {
   }
 
   private HBox row(Track track, double height) {
-    TrackHead head = new TrackHead(view, track, height);
+    TrackHead head = new TrackHead(view, desk, track, height);
     head.setId(track.id());
-    head.setMinWidth(HEAD_WIDTH);
-    head.setMaxWidth(HEAD_WIDTH);
+    head.minWidthProperty().bind(view.headWidthProperty());
+    head.maxWidthProperty().bind(view.headWidthProperty());
     heads.add(head);
     Ground ground =
         track.kind() == TrackKind.PICTURE
@@ -266,15 +294,19 @@ public final class TimelineView extends BorderPane {
     lane.setMinHeight(height);
     lane.setPrefHeight(height);
     lane.setMaxHeight(height);
-    HBox.setHgrow(lane, Priority.ALWAYS);
-    return new HBox(head, lane);
+    HotMarks marks = new HotMarks(view, track.id());
+    hotMarks.add(marks);
+    StackPane both = new StackPane(lane, marks);
+    both.setMinWidth(0);
+    HBox.setHgrow(both, Priority.ALWAYS);
+    return new HBox(head, both);
   }
 
   /** Whether some of a lane can be seen among the rows, however far they are scrolled. */
   private boolean isInView(Node lane) {
     double seen = scroll.getViewportBounds().getHeight();
     double top = scroll.getVvalue() * Math.max(0, rows.getHeight() - seen);
-    Bounds row = lane.getParent().getBoundsInParent();
+    Bounds row = lane.getParent().getParent().getBoundsInParent();
     return row.getMaxY() > top && row.getMinY() < top + seen;
   }
 
@@ -282,12 +314,13 @@ public final class TimelineView extends BorderPane {
     ruler.redraw();
     lanes.forEach(Lane::redraw);
     redrawSeparation();
+    hotMarks.forEach(HotMarks::place);
     playheadMoved();
   }
 
   private void playheadMoved() {
-    double x = HEAD_WIDTH + Math.round(view.axis().xOf(view.session().playhead()));
-    boolean inView = x >= HEAD_WIDTH && x <= getWidth();
+    double x = view.headWidth() + Math.round(view.axis().xOf(view.session().playhead()));
+    boolean inView = x >= view.headWidth() && x <= getWidth();
     playhead.setVisible(inView);
     cap.setVisible(inView);
     playhead.setHeight(overlay.getHeight());
@@ -298,7 +331,7 @@ public final class TimelineView extends BorderPane {
   }
 
   private void scroll(ScrollEvent e) {
-    double x = sceneToLocal(e.getSceneX(), e.getSceneY()).getX() - HEAD_WIDTH;
+    double x = sceneToLocal(e.getSceneX(), e.getSceneY()).getX() - view.headWidth();
     if (x < 0) {
       return;
     }
@@ -316,6 +349,9 @@ public final class TimelineView extends BorderPane {
     boolean cancelled = false;
     for (Lane lane : lanes) {
       cancelled |= lane.cancelDrag();
+    }
+    for (TrackHead head : heads) {
+      cancelled |= head.cancelDrag();
     }
     return cancelled;
   }

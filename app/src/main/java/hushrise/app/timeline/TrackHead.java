@@ -2,19 +2,24 @@ package hushrise.app.timeline;
 
 import static hushrise.app.words.Texts.text;
 
+import hushrise.app.play.Meters;
 import hushrise.app.session.Selection;
+import hushrise.app.widget.Fader;
 import hushrise.app.widget.Focus;
 import hushrise.app.widget.LevelField;
 import hushrise.core.edit.LevelEdits;
 import hushrise.core.edit.TrackEdits;
 import hushrise.core.project.Project;
+import hushrise.core.project.level.LevelText;
 import hushrise.core.project.timeline.Track;
 import java.util.Locale;
 import java.util.function.BiFunction;
 import javafx.geometry.Pos;
 import javafx.scene.Cursor;
+import javafx.scene.Node;
 import javafx.scene.control.ContextMenu;
 import javafx.scene.control.Label;
+import javafx.scene.control.Slider;
 import javafx.scene.control.TextField;
 import javafx.scene.control.ToggleButton;
 import javafx.scene.control.Tooltip;
@@ -23,34 +28,44 @@ import javafx.scene.input.MouseButton;
 import javafx.scene.input.MouseEvent;
 import javafx.scene.layout.HBox;
 import javafx.scene.layout.Priority;
-import javafx.scene.layout.Region;
 import javafx.scene.layout.VBox;
 
 /**
- * A track's name, level, mute and solo, at the left of its lane. A double-click on the name changes
- * it; the lower edge drags the row's height.
+ * A track's strip of the mixer, at the left of its lane: name, mute, solo and ride, a fader with
+ * its meter, the level as a number, pan. A double-click on the name changes it; the lower edge
+ * drags the row's height, the right one the width of all heads. A narrow or low head keeps the
+ * fader and the meter and lets the rest go.
  */
 final class TrackHead extends VBox {
 
   /** Heads under this height are set tighter. */
-  private static final double LOW = 70;
+  private static final double LOW = 84;
+
+  /** Heads under this width carry no more than name, fader and level. */
+  private static final double NARROW = 150;
 
   private static final double EDGE = 5;
 
   private final Viewport view;
+  private final Desk desk;
   private final String trackId;
   private final HBox nameRow = new HBox();
   private final Label name = new Label();
   private final LevelField level;
   private final ToggleButton mute = new ToggleButton(text("head.mute"));
   private final ToggleButton solo = new ToggleButton(text("head.solo"));
+  private final ToggleButton ride = new ToggleButton(text("head.ride"));
+  private final Slider pan = new Slider(-1, 1, 0);
+  private final Fader fader;
   private final ContextMenu menu = new ContextMenu();
   private double pressedAt = Double.NaN;
   private double pressedHeight;
   private int draggedHeight;
+  private boolean widening;
 
-  TrackHead(Viewport view, Track track, double height) {
+  TrackHead(Viewport view, Desk desk, Track track, double height) {
     this.view = view;
+    this.desk = desk;
     this.trackId = track.id();
     String kind = track.kind().name().toLowerCase(Locale.ROOT);
     getStyleClass().addAll("track-head", "kind-" + kind);
@@ -76,13 +91,16 @@ final class TrackHead extends VBox {
         text("head.solo.tip", track.name()),
         text("edit.solo"),
         Track::withSoloed);
-    Region space = new Region();
-    HBox.setHgrow(space, Priority.ALWAYS);
+    fader = new Fader(text("head.fader", track.name()), view.paletteProperty());
+    fader.setId("fader-" + kind);
+    nameRow.setSpacing(3);
+    nameRow.setAlignment(Pos.CENTER_LEFT);
+    name.setMinWidth(20);
+    name.setMaxWidth(Double.MAX_VALUE);
+    HBox.setHgrow(name, Priority.ALWAYS);
     getChildren().add(nameRow);
     if (track.kind().sounds()) {
-      HBox row = new HBox(4, level, space, mute, solo);
-      row.setAlignment(Pos.CENTER_LEFT);
-      getChildren().add(row);
+      layOutStrip(kind, track.name(), height < LOW);
     }
     if (height < LOW) {
       getStyleClass().add("low");
@@ -94,8 +112,156 @@ final class TrackHead extends VBox {
     update(track);
   }
 
+  private void layOutStrip(String kind, String trackName, boolean low) {
+    ride.setId("ride-" + kind);
+    ride.getStyleClass().addAll("head-toggle", "ride");
+    ride.setAccessibleText(text("head.ride.tip", trackName));
+    ride.setTooltip(new Tooltip(text("head.ride.tip", trackName)));
+    ride.setOnAction(e -> desk.riders().toggle(trackId));
+    nameRow.getChildren().addAll(mute, solo, ride);
+    for (ToggleButton button : new ToggleButton[] {mute, solo, ride}) {
+      button.setMinWidth(USE_PREF_SIZE);
+      showWhileWide(button);
+    }
+    setUpFader();
+    setUpPan(kind, trackName);
+    if (low) {
+      fader.setPrefHeight(16);
+      fader.setMaxHeight(18);
+      HBox row = new HBox(4, fader, level);
+      HBox.setHgrow(fader, Priority.ALWAYS);
+      row.setAlignment(Pos.CENTER_LEFT);
+      getChildren().add(row);
+      showWhileWide(level);
+    } else {
+      HBox row = new HBox(8, level, pan);
+      HBox.setHgrow(pan, Priority.ALWAYS);
+      row.setAlignment(Pos.CENTER_LEFT);
+      getChildren().addAll(fader, row);
+      showWhileWide(pan);
+    }
+  }
+
+  private void showWhileWide(Node node) {
+    node.visibleProperty().bind(view.headWidthProperty().greaterThanOrEqualTo(NARROW));
+    node.managedProperty().bind(node.visibleProperty());
+  }
+
+  private void setUpFader() {
+    fader.setMeter(desk.meters().track(trackId));
+    fader.onMove(this::moveFader, this::releaseFader);
+    fader.onType(this::typeLevel);
+    fader.onTurn(by -> desk.riders().nudge(trackId, by));
+    fader.onOver(
+        frame -> {
+          view.session().seek(frame);
+          view.messages().say(text("meter.over", track().name()));
+        });
+    fader.setOnMouseEntered(
+        e -> view.hint(text("hint.fader", track().name(), hotWords(desk.meters().track(trackId)))));
+  }
+
+  private static String hotWords(Meters.Meter meter) {
+    return Double.isFinite(meter.highestDb())
+        ? text("meter.highest", LevelText.format(Math.round(meter.highestDb() * 10) / 10.0))
+        : text("meter.silent");
+  }
+
+  private void moveFader(double db) {
+    if (desk.riders().isRiding(trackId)) {
+      desk.riders().hold(trackId, db);
+      fader.show(db);
+    } else {
+      view.session().drag(text("edit.trackLevel"), p -> LevelEdits.setTrackLevel(p, trackId, db));
+    }
+  }
+
+  private void releaseFader() {
+    if (desk.riders().isRiding(trackId)) {
+      desk.riders().letGo(trackId);
+    } else {
+      view.session().endDrag();
+    }
+  }
+
+  private void typeLevel() {
+    if (level.isVisible()) {
+      level.begin(false);
+    } else {
+      view.setHeadWidth(NARROW);
+      level.begin(false);
+    }
+  }
+
+  private void setUpPan(String kind, String trackName) {
+    pan.setId("pan-" + kind);
+    pan.getStyleClass().add("pan");
+    pan.setAccessibleText(text("head.pan", trackName));
+    pan.setTooltip(new Tooltip(text("head.pan.tip")));
+    pan.setBlockIncrement(0.1);
+    pan.setMinWidth(40);
+    pan.setPrefWidth(60);
+    pan.valueProperty()
+        .addListener(
+            (p, was, now) -> {
+              double value = Math.abs(now.doubleValue()) < 0.04 ? 0 : now.doubleValue();
+              if (value == track().pan()) {
+                return;
+              }
+              if (pan.isValueChanging()) {
+                view.session().drag(text("edit.pan"), q -> TrackEdits.setPan(q, trackId, value));
+              } else {
+                view.session().commit(text("edit.pan"), q -> TrackEdits.setPan(q, trackId, value));
+              }
+            });
+    pan.valueChangingProperty()
+        .addListener(
+            (p, was, now) -> {
+              if (!now) {
+                view.session().endDrag();
+              }
+            });
+    pan.setOnMouseClicked(
+        e -> {
+          if (e.getClickCount() == 2) {
+            pan.setValue(0);
+          }
+        });
+  }
+
+  /** Gives a drag of the fader back; false when there is none. */
+  boolean cancelDrag() {
+    if (!fader.isHeld() || desk.riders().isRiding(trackId)) {
+      return false;
+    }
+    fader.cancel();
+    view.session().cancelDrag();
+    return true;
+  }
+
+  /** Shows where meters stand now, and where a hand has the level. */
+  void metersMoved() {
+    if (fader.isManaged()) {
+      showLevel(track());
+      fader.draw();
+    }
+  }
+
+  private void showLevel(Track track) {
+    boolean riding = desk.riders().isRiding(trackId);
+    fader.setRiding(riding);
+    if (riding) {
+      if (!fader.isHeld()) {
+        fader.show(desk.riders().of(trackId).orElseThrow().heardDb());
+      }
+    } else {
+      fader.show(track.levelDb());
+    }
+  }
+
   private void takeMouse() {
-    setOnMouseMoved(e -> setCursor(onEdge(e) ? Cursor.V_RESIZE : Cursor.DEFAULT));
+    setOnMouseMoved(
+        e -> setCursor(onSide(e) ? Cursor.H_RESIZE : onEdge(e) ? Cursor.V_RESIZE : Cursor.DEFAULT));
     setOnMousePressed(this::press);
     setOnMouseDragged(this::pull);
     setOnMouseReleased(e -> release());
@@ -116,8 +282,16 @@ final class TrackHead extends VBox {
     return e.getY() > getHeight() - EDGE;
   }
 
+  private boolean onSide(MouseEvent e) {
+    return e.getX() > getWidth() - EDGE;
+  }
+
   private void press(MouseEvent e) {
     menu.hide();
+    if (e.getButton() == MouseButton.PRIMARY && onSide(e)) {
+      widening = true;
+      return;
+    }
     view.session().select(new Selection.OfTrack(trackId));
     if (e.getButton() == MouseButton.PRIMARY && onEdge(e)) {
       pressedAt = e.getSceneY();
@@ -128,7 +302,9 @@ final class TrackHead extends VBox {
   }
 
   private void pull(MouseEvent e) {
-    if (!Double.isNaN(pressedAt)) {
+    if (widening) {
+      view.setHeadWidth(e.getX());
+    } else if (!Double.isNaN(pressedAt)) {
       int pixels = (int) Math.max(1, pressedHeight + e.getSceneY() - pressedAt);
       double height = Math.clamp(pixels, 30, 400);
       setMinHeight(height);
@@ -138,6 +314,7 @@ final class TrackHead extends VBox {
   }
 
   private void release() {
+    widening = false;
     if (!Double.isNaN(pressedAt)) {
       pressedAt = Double.NaN;
       if (draggedHeight > 0) {
@@ -157,7 +334,7 @@ final class TrackHead extends VBox {
     Runnable done =
         () -> {
           if (nameRow.getChildren().contains(field)) {
-            nameRow.getChildren().setAll(name);
+            nameRow.getChildren().set(0, name);
           }
         };
     field.setOnAction(
@@ -183,7 +360,7 @@ final class TrackHead extends VBox {
                 done.run();
               }
             });
-    nameRow.getChildren().setAll(field);
+    nameRow.getChildren().set(0, field);
     Focus.ask(field);
     field.selectAll();
   }
@@ -211,5 +388,15 @@ final class TrackHead extends VBox {
     level.show(track.levelDb());
     mute.setSelected(track.muted());
     solo.setSelected(track.soloed());
+    if (track.kind().sounds()) {
+      boolean armed = desk.riders().armed().contains(trackId);
+      ride.setSelected(armed);
+      fader.setTurns(armed);
+      fader.setHotDb(view.session().hotDbProperty().get());
+      showLevel(track);
+      if (!pan.isValueChanging()) {
+        pan.setValue(track.pan());
+      }
+    }
   }
 }

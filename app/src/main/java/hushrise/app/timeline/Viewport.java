@@ -9,7 +9,9 @@ import hushrise.app.look.Palette;
 import hushrise.app.session.Session;
 import hushrise.core.time.Span;
 import java.util.OptionalLong;
+import javafx.beans.property.DoubleProperty;
 import javafx.beans.property.ObjectProperty;
+import javafx.beans.property.SimpleDoubleProperty;
 import javafx.beans.property.SimpleObjectProperty;
 import javafx.beans.property.SimpleStringProperty;
 import javafx.beans.property.StringProperty;
@@ -20,6 +22,9 @@ import javafx.beans.property.StringProperty;
 public final class Viewport implements TimeView {
 
   private static final double SNAP_PIXELS = 8;
+  private static final double HEAD_WIDTH = 200;
+  private static final double NARROWEST_HEAD = 92;
+  private static final double WIDEST_HEAD = 380;
 
   private final Session session;
   private final Messages messages;
@@ -28,6 +33,7 @@ public final class Viewport implements TimeView {
   private final StringProperty hint = new SimpleStringProperty("");
   private final ObjectProperty<OptionalLong> snapLine =
       new SimpleObjectProperty<>(OptionalLong.empty());
+  private final DoubleProperty headWidth = new SimpleDoubleProperty(HEAD_WIDTH);
   private final PictureCuts cuts;
   private final Hearing hearing;
   private Commands commands;
@@ -59,6 +65,24 @@ public final class Viewport implements TimeView {
 
   Messages messages() {
     return messages;
+  }
+
+  /** How wide the heads of the tracks are, in pixels. */
+  DoubleProperty headWidthProperty() {
+    return headWidth;
+  }
+
+  double headWidth() {
+    return headWidth.get();
+  }
+
+  void setHeadWidth(double pixels) {
+    headWidth.set(Math.clamp(pixels, NARROWEST_HEAD, WIDEST_HEAD));
+  }
+
+  /** Makes the heads narrow, or as wide as usual again. */
+  public void narrowHeads() {
+    headWidth.set(headWidth() > NARROWEST_HEAD ? NARROWEST_HEAD : HEAD_WIDTH);
   }
 
   ObjectProperty<Palette> paletteProperty() {

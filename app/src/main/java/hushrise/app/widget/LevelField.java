@@ -55,7 +55,7 @@ public final class LevelField extends TextField {
   }
 
   /** Sets what a typed level does. */
-  void onTaken(DoubleConsumer taken) {
+  public void onTaken(DoubleConsumer taken) {
     onTaken = taken;
     onRelative = Optional.empty();
   }

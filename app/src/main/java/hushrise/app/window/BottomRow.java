@@ -2,7 +2,7 @@ package hushrise.app.window;
 
 import hushrise.app.panel.DetailPane;
 import hushrise.app.panel.DraftPane;
-import hushrise.app.panel.MetersPane;
+import hushrise.app.panel.MixPane;
 import hushrise.app.panel.PicturePane;
 import hushrise.app.panel.SecondEarPane;
 import hushrise.app.session.Session;
@@ -21,7 +21,7 @@ final class BottomRow extends HBox {
 
   private static final double HEIGHT = 206;
   private static final double PADDING = 8;
-  private static final double METERS_WIDTH = 132;
+  private static final double MIX_WIDTH = 212;
 
   /** From this width on everything has the room it wants. */
   private static final double ROOMY = 1240;
@@ -34,16 +34,16 @@ final class BottomRow extends HBox {
       DetailPane detail,
       SecondEarPane secondEar,
       DraftPane draft,
-      MetersPane meters) {
-    super(PADDING, picture, detail, secondEar, draft, meters);
+      MixPane mix) {
+    super(PADDING, picture, detail, secondEar, draft, mix);
     picture
         .minWidthProperty()
         .bind(Bindings.createDoubleBinding(this::pictureWidth, widthProperty()));
     picture.maxWidthProperty().bind(picture.minWidthProperty());
-    meters.setMinWidth(METERS_WIDTH);
-    meters.setMaxWidth(METERS_WIDTH);
-    detail.setPrefWidth(320);
-    secondEar.setPrefWidth(360);
+    mix.setMinWidth(MIX_WIDTH);
+    mix.setMaxWidth(MIX_WIDTH);
+    detail.setPrefWidth(352);
+    secondEar.setPrefWidth(322);
     for (Node wide : new Node[] {detail, secondEar, draft}) {
       setHgrow(wide, Priority.ALWAYS);
     }

@@ -6,12 +6,6 @@ import hushrise.app.command.CommandId;
 import hushrise.app.job.Messages;
 import hushrise.app.session.Session;
 import hushrise.core.edit.HushEdits;
-import java.util.Optional;
-import javafx.scene.Scene;
-import javafx.scene.control.TextInputControl;
-import javafx.scene.input.KeyCode;
-import javafx.scene.input.KeyEvent;
-import javafx.stage.Stage;
 
 /**
  * While W is held the project is heard and seen without hushes and rises, while E is held without
@@ -21,51 +15,15 @@ final class Compare {
 
   private final Session session;
   private final Messages messages;
-  private Optional<KeyCode> held = Optional.empty();
 
   Compare(Session session, Messages messages) {
     this.session = session;
     this.messages = messages;
   }
 
-  void attach(Stage stage, Scene scene) {
-    scene.addEventFilter(
-        KeyEvent.KEY_PRESSED,
-        e -> {
-          boolean typing = scene.getFocusOwner() instanceof TextInputControl;
-          Optional<CommandId> command = commandOf(e);
-          if (!typing && command.isPresent()) {
-            if (held.isEmpty()) {
-              held = Optional.of(e.getCode());
-              begin(command.get());
-            }
-            e.consume();
-          }
-        });
-    scene.addEventFilter(
-        KeyEvent.KEY_RELEASED,
-        e -> {
-          if (held.filter(e.getCode()::equals).isPresent()) {
-            held = Optional.empty();
-            end();
-            e.consume();
-          }
-        });
-    stage
-        .focusedProperty()
-        .addListener(
-            (p, was, now) -> {
-              if (!now && held.isPresent()) {
-                held = Optional.empty();
-                end();
-              }
-            });
-  }
-
-  private static Optional<CommandId> commandOf(KeyEvent e) {
-    return CommandId.COMPARE_SHAPES.matches(e)
-        ? Optional.of(CommandId.COMPARE_SHAPES)
-        : Optional.of(CommandId.COMPARE_LINE).filter(id -> id.matches(e));
+  void addTo(HeldKeys keys) {
+    keys.add(CommandId.COMPARE_SHAPES, () -> begin(CommandId.COMPARE_SHAPES), this::end);
+    keys.add(CommandId.COMPARE_LINE, () -> begin(CommandId.COMPARE_LINE), this::end);
   }
 
   /** Begins to compare, or ends it. */

@@ -3,9 +3,8 @@ package hushrise.app.window;
 import static hushrise.app.words.Texts.text;
 
 import hushrise.app.look.Theme;
-import hushrise.core.project.Project;
 import hushrise.media.CacheFolder;
-import hushrise.media.DeviceOutput;
+import hushrise.media.SystemDevices;
 import java.nio.file.Path;
 import java.util.Locale;
 import javafx.application.Application;
@@ -31,10 +30,7 @@ public final class HushRiseApp extends Application {
             .orElseGet(Theme::chosen);
     window =
         new Window(
-            CacheFolder.ofUser(),
-            DeviceOutput.orSilent(Project.DEFAULT_SAMPLE_RATE),
-            theme,
-            new SystemFileChoice(() -> stage));
+            CacheFolder.ofUser(), new SystemDevices(), theme, new SystemFileChoice(() -> stage));
     Scene scene = new Scene(window.root(), WIDTH, HEIGHT);
     window.attach(stage, scene);
     stage.setMinWidth(860);

@@ -167,6 +167,9 @@ final class Keys {
 
   /** A field that took the focus by itself, as what had it before has gone, gives it back. */
   private void focusMoved(Node now) {
+    if (now != null && Focus.isAsked(now)) {
+      asked = true; // as by a double-click, whose release must not take them away again
+    }
     boolean takes = now instanceof TextInputControl && !asked && !Focus.isAsked(now);
     if (takes && !blocked.getAsBoolean()) {
       Platform.runLater(

@@ -1,5 +1,7 @@
 package hushrise.app.window;
 
+import static hushrise.app.words.Texts.text;
+
 import hushrise.app.command.CommandId;
 import hushrise.app.look.Theme;
 import hushrise.app.session.Selection;
@@ -11,6 +13,9 @@ import hushrise.core.project.Project;
 import hushrise.core.project.level.Hush;
 import hushrise.core.project.media.TrackKind;
 import hushrise.core.project.timeline.Track;
+import hushrise.core.ride.Pass;
+import hushrise.core.ride.Ride;
+import hushrise.core.ride.RideRule;
 import java.awt.image.BufferedImage;
 import java.io.IOException;
 import java.nio.file.Files;
@@ -89,6 +94,9 @@ final class Pictures {
               window.run(CommandId.UNDO);
               music().ifPresent(t -> window.session().select(new Selection.OfTrack(t.id())));
             }),
+        new Picture("heads-playing.png", this::play),
+        new Picture("ride.png", this::ride),
+        new Picture("recorder.png", this::record),
         new Picture("draft.png", this::draft),
         new Picture("second-ear.png", this::worse),
         new Picture(
@@ -112,8 +120,53 @@ final class Pictures {
     window.root().getScene().getWindow().setHeight(height);
   }
 
+  /** The film while it plays, the music armed to be ridden. */
+  private void play() {
+    window.run(CommandId.RIDE_ARM);
+    window.seekInto(0.26);
+    window.run(CommandId.PLAY);
+  }
+
+  /** What a hand has done to the music under the first two passages. */
+  private void ride() {
+    Track track = music().orElseThrow();
+    List<Hush> hushes = track.hushes();
+    int rate = window.session().shown().sampleRate();
+    Pass pass = new Pass();
+    double db = -1;
+    for (long frame = 0; frame < hushes.get(1).endFrame() + 2L * rate; frame += 512) {
+      long at = frame;
+      boolean speaks =
+          hushes.stream()
+              .anyMatch(h -> at > h.startFrame() - rate / 2 && at < h.endFrame() + rate / 4);
+      double wanted = speaks ? -11 + 1.5 * Math.sin(frame / (2.3 * rate)) : -0.5;
+      db += (wanted - db) * (speaks ? 0.035 : 0.012);
+      pass.add(frame, db, frame == 0);
+    }
+    window
+        .session()
+        .commit(
+            text("edit.ride"),
+            p ->
+                p.withTrack(
+                    track.id(),
+                    t ->
+                        t.withHushes(hushes.subList(2, hushes.size()))
+                            .withLine(Ride.written(t.line(), pass, RideRule.DEFAULT, rate))));
+  }
+
+  /** The recorder with a text to read. */
+  private void record() {
+    window.run(CommandId.UNDO);
+    window.run(CommandId.RIDE_ARM);
+    window.session().select(Selection.nothing());
+    window.run(CommandId.RECORDER);
+    window.recorderPane().reading().write(text("shots.reading"));
+  }
+
   /** A draft over a film in which one hush is gone, one was set by hand and one voice is louder. */
   private void draft() {
+    window.run(CommandId.RECORDER);
     List<Hush> hushes = music().map(Track::hushes).orElse(List.of());
     String voice = window.session().shown().voiceTracks().findFirst().map(Track::id).orElse("");
     window
@@ -152,6 +205,7 @@ final class Pictures {
           whenQuiet(
               () -> {
                 write(folder.resolve(next.name()));
+                window.transport().stop();
                 take(folder, rest);
               });
         });

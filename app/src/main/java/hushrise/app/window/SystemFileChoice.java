@@ -12,6 +12,7 @@ import java.util.List;
 import java.util.Optional;
 import java.util.function.Supplier;
 import java.util.prefs.Preferences;
+import javafx.stage.DirectoryChooser;
 import javafx.stage.FileChooser;
 import javafx.stage.Window;
 
@@ -58,6 +59,16 @@ public final class SystemFileChoice implements FileChoice {
     return chosen;
   }
 
+  @Override
+  public Optional<Path> folder(Kind kind, String title) {
+    DirectoryChooser chooser = new DirectoryChooser();
+    chooser.setTitle(title);
+    lastFolder(kind).map(Path::toFile).ifPresent(chooser::setInitialDirectory);
+    Optional<Path> chosen = Optional.ofNullable(chooser.showDialog(owner.get())).map(File::toPath);
+    chosen.ifPresent(f -> preferences.put("folder." + kind.name(), f.toString()));
+    return chosen;
+  }
+
   private static FileChooser chooser(Kind kind, String title) {
     FileChooser chooser = new FileChooser();
     chooser.setTitle(title);
@@ -72,7 +83,7 @@ public final class SystemFileChoice implements FileChoice {
           chooser
               .getExtensionFilters()
               .add(new FileChooser.ExtensionFilter(text("file.filter.captions"), "*.vtt"));
-      case MEDIA, EXPORT -> {}
+      case MEDIA, EXPORT, TAKES -> {}
     }
     return chooser;
   }

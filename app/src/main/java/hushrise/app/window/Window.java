@@ -10,7 +10,10 @@ import hushrise.app.command.EarCommands;
 import hushrise.app.command.FadeCommands;
 import hushrise.app.command.FitCommands;
 import hushrise.app.command.LevelCommands;
+import hushrise.app.command.ListenCommands;
 import hushrise.app.command.Possible;
+import hushrise.app.command.RideCommands;
+import hushrise.app.command.SafeCommands;
 import hushrise.app.command.ShapeCommands;
 import hushrise.app.command.SpeechCommands;
 import hushrise.app.command.TravelCommands;
@@ -20,6 +23,7 @@ import hushrise.app.file.ProjectFiles;
 import hushrise.app.job.Jobs;
 import hushrise.app.listen.Drafting;
 import hushrise.app.listen.FileWatch;
+import hushrise.app.listen.FilmMeasure;
 import hushrise.app.listen.Hearing;
 import hushrise.app.listen.ItemFacts;
 import hushrise.app.listen.PictureCuts;
@@ -29,22 +33,31 @@ import hushrise.app.look.Theme;
 import hushrise.app.panel.DetailPane;
 import hushrise.app.panel.DraftPane;
 import hushrise.app.panel.ItemPlayer;
-import hushrise.app.panel.MetersPane;
+import hushrise.app.panel.MixPane;
 import hushrise.app.panel.PicturePane;
+import hushrise.app.panel.RecorderPane;
 import hushrise.app.panel.SecondEarPane;
 import hushrise.app.panel.ShelfPane;
 import hushrise.app.panel.StartPane;
+import hushrise.app.play.Meters;
+import hushrise.app.play.SurfaceRides;
 import hushrise.app.play.Transport;
+import hushrise.app.play.TransportState;
+import hushrise.app.record.Recording;
 import hushrise.app.session.Selection;
 import hushrise.app.session.Session;
+import hushrise.app.timeline.Desk;
 import hushrise.app.timeline.TimelineView;
 import hushrise.app.timeline.Viewport;
 import hushrise.app.widget.PeaksCache;
 import hushrise.app.widget.Stills;
 import hushrise.core.ear.Finding;
+import hushrise.core.project.Project;
 import hushrise.core.sound.AudioOutput;
+import hushrise.core.sound.Devices;
 import hushrise.core.store.ProjectFile;
 import hushrise.media.CacheFolder;
+import hushrise.media.FfmpegStretch;
 import hushrise.media.MediaStore;
 import hushrise.media.PictureScan;
 import hushrise.media.SongStore;
@@ -73,9 +86,12 @@ public final class Window {
   private final Sheet sheet = new Sheet();
   private final ObjectProperty<Palette> palette = new SimpleObjectProperty<>();
   private final FileChoice choice;
+  private final Devices devices;
   private final Session session;
   private final Transport transport;
+  private final Meters meters;
   private final Hearing hearing;
+  private final FilmMeasure measure;
   private final PictureCuts cuts;
   private final ItemFacts facts;
   private final PeaksCache peaks;
@@ -94,7 +110,11 @@ public final class Window {
   private final ProjectFiles projects;
   private final ExportSheet export;
   private final CommandFinder finder;
+  private final Recording recording;
+  private final SurfaceRides surface;
+  private final RecorderPane recorder;
   private final Compare compare;
+  private final HearAlone alone;
   private final Commands commands;
   private final BorderPane pane;
   private final StackPane root;
@@ -106,24 +126,37 @@ public final class Window {
 
   /**
    * @param cache where decoded sound and what was found out about files is kept
-   * @param out closed together with the window
+   * @param devices what sound is played through
    * @param choice lets the person choose files
    */
-  public Window(CacheFolder cache, AudioOutput out, Theme theme, FileChoice choice) {
+  public Window(CacheFolder cache, Devices devices, Theme theme, FileChoice choice) {
     this.theme = theme;
     this.choice = choice;
+    this.devices = devices;
     palette.set(theme.palette());
     status.showJobs(jobs);
-    status.setOutput(out.name());
     MediaStore store = new MediaStore(cache);
     SongStore songs = new SongStore(store, cache);
     session = new Session(songs, status, this::elsewhere);
-    transport = new Transport(session, store, jobs, status, out);
+    AudioOutput out = devices.usualOutput(Project.DEFAULT_SAMPLE_RATE);
+    transport =
+        new Transport(
+            session,
+            store,
+            jobs,
+            status,
+            out,
+            () -> devices.standIn(Project.DEFAULT_SAMPLE_RATE),
+            FfmpegStretch::new);
+    transport.outputNameProperty().subscribe(status::setOutput);
     cuts = new PictureCuts(session, new PictureScan(store, cache), jobs);
     peaks = new PeaksCache(store, jobs);
     stills = new Stills(jobs);
     facts = new ItemFacts(store, jobs);
+    meters = new Meters(transport, session::shown);
     hearing = new Hearing(session, store, jobs);
+    measure = new FilmMeasure(session, store, jobs);
+    measure.nowProperty().addListener((p, was, now) -> now.ifPresent(hearing::measured));
     watch = new SpeechWatch(session, new SpeechStore(store, cache), jobs, status);
     files = new FileWatch(session, store, jobs, status, this::forget);
     drafting = new Drafting(session, hearing, jobs, status);
@@ -133,9 +166,10 @@ public final class Window {
     projects = new ProjectFiles(session, choice, sheet, jobs, status, this::opened);
     export = new ExportSheet(sheet, session, store, choice, jobs, status);
     compare = new Compare(session, status);
+    alone = new HearAlone(session, transport, status);
     start = new StartPane(choice, intake::takeAs, this::openGuarded);
-    timeline = new TimelineView(view, peaks, stills, start);
-    detail = new DetailPane(session, hearing);
+    timeline = new TimelineView(view, new Desk(transport, meters), peaks, stills, start);
+    detail = new DetailPane(session, hearing, transport.riders());
     finder = new CommandFinder(timeline::requestFocus);
     shelf =
         new ShelfPane(
@@ -143,9 +177,19 @@ public final class Window {
             new ItemPlayer(session, transport, peaks, facts, palette, intake::place),
             facts,
             new ShelfActions(
-                session, intake, choice, status, timeline::requestFocus, this::closeShelf));
+                session, intake, choice, status, timeline::requestFocus, this::closeRight));
     picture = new PicturePane(session, jobs);
+    recording = new Recording(session, transport, devices, store, jobs, status, drafting::start);
+    surface = new SurfaceRides(session, transport.riders(), status);
     commands = commands();
+    recorder =
+        new RecorderPane(
+            session,
+            recording,
+            devices,
+            commands,
+            palette,
+            () -> choice.folder(FileChoice.Kind.TAKES, text("recorder.folder.title")));
     finder.setCommands(commands);
     view.setCommands(commands);
     detail.setCommands(commands);
@@ -171,13 +215,17 @@ public final class Window {
         detail,
         new SecondEarPane(session, hearing, ear, palette, this::askAside, jobs),
         new DraftPane(session, drafting),
-        new MetersPane(session, transport, palette));
+        new MixPane(session, transport, meters, measure, hearing, palette));
   }
 
   private Commands commands() {
     Commands.Builder table = new Commands.Builder();
-    new TravelCommands(session, transport, view, cuts, status).addTo(table);
-    LevelCommands levels = new LevelCommands(session, status);
+    new TravelCommands(session, view, cuts, status).addTo(table);
+    new ListenCommands(session, transport, meters, status).addTo(table);
+    LevelCommands levels = new LevelCommands(session, transport.riders(), status);
+    new RideCommands(session, transport.riders(), levels, status).addTo(table);
+    SafeCommands safe = new SafeCommands(session, hearing, jobs, status);
+    safe.addTo(table);
     FitCommands fits = new FitCommands(session, transport, intake, status);
     fits.addTo(table);
     levels.addTo(table);
@@ -205,8 +253,27 @@ public final class Window {
         .set(CommandId.THEME, this::switchTheme)
         .set(CommandId.COMPARE_SHAPES, () -> compare.toggle(CommandId.COMPARE_SHAPES))
         .set(CommandId.COMPARE_LINE, () -> compare.toggle(CommandId.COMPARE_LINE))
+        .set(CommandId.RECORDER, this::recorder)
+        .set(CommandId.RECORD, this::record)
+        .set(CommandId.RECORD_REST, recording::rest)
+        .set(CommandId.TAKE_NEXT, () -> recording.another(1))
+        .set(CommandId.TAKE_PREVIOUS, () -> recording.another(-1))
+        .set(CommandId.READ_NEXT, () -> recorder.reading().move(1))
+        .set(CommandId.READ_PREVIOUS, () -> recorder.reading().move(-1))
+        .set(CommandId.INPUT_CHECK, recording::check)
+        .set(CommandId.INPUT_LATENCY, () -> recording.measureLatency(() -> {}))
+        .set(CommandId.SURFACE, () -> SurfaceSheet.open(sheet, devices, surface))
+        .set(CommandId.SURFACE_LEARN, () -> levels.track().ifPresent(surface::learn))
+        .set(CommandId.HEAR_ALONE, alone::toggle)
+        .set(CommandId.HEADS_NARROW, view::narrowHeads)
+        .set(CommandId.OUTPUT_CHOOSE, () -> OutputSheet.open(sheet, devices, transport, status))
+        .set(CommandId.SAFE_NUMBERS, () -> SafeSheet.open(sheet, safe.ruleProperty(), session))
         .set(CommandId.KEYS, () -> KeysSheet.open(sheet))
-        .build(new Possible(session, () -> !ear.open().isEmpty()));
+        .build(
+            new Possible(
+                session,
+                () -> !ear.open().isEmpty(),
+                () -> transport.stateProperty().get() instanceof TransportState.Riding));
   }
 
   private void elsewhere(Runnable work, Runnable then) {
@@ -228,7 +295,10 @@ public final class Window {
           e.consume();
           guard(stage::hide);
         });
-    compare.attach(stage, scene);
+    HeldKeys held = new HeldKeys();
+    compare.addTo(held);
+    alone.addTo(held);
+    held.attach(stage, scene);
     new Keys(scene, commands, timeline, sheet::isOpen, shelf::hasKeys, e -> detail.beginsTyping(e))
         .attach();
     Thread.currentThread()
@@ -280,6 +350,19 @@ public final class Window {
   /** What is heard of the project. */
   public Hearing hearing() {
     return hearing;
+  }
+
+  /** How loud everything is that sounds. */
+  Meters meters() {
+    return meters;
+  }
+
+  Recording recording() {
+    return recording;
+  }
+
+  RecorderPane recorderPane() {
+    return recorder;
   }
 
   public Viewport view() {
@@ -357,6 +440,7 @@ public final class Window {
   private void opened() {
     transport.stop();
     hearing.forget();
+    measure.forget();
     view.fit();
     intake.listenToAll();
     showStart();
@@ -375,6 +459,7 @@ public final class Window {
     facts.forget(file);
     watch.forget(file);
     hearing.forget(file);
+    measure.forget();
   }
 
   private void add() {
@@ -388,17 +473,39 @@ public final class Window {
     project.ifPresentOrElse(this::openGuarded, () -> intake.take(chosen, places));
   }
 
-  /** Opens the Shelf and gives it the keys, or closes it. */
-  void shelf() {
-    if (pane.getRight() == null) {
-      pane.setRight(shelf);
-      Platform.runLater(shelf::takeKeys);
+  /** Opens the recorder in the Shelf's place, or closes it. */
+  private void recorder() {
+    if (recorder.equals(pane.getRight())) {
+      closeRight();
     } else {
-      closeShelf();
+      closeRight();
+      pane.setRight(recorder);
+      recorder.begin();
     }
   }
 
-  private void closeShelf() {
+  private void record() {
+    if (!recorder.equals(pane.getRight())) {
+      recorder();
+    }
+    recording.toggle();
+  }
+
+  /** Opens the Shelf and gives it the keys, or closes it. */
+  void shelf() {
+    if (shelf.equals(pane.getRight())) {
+      closeRight();
+    } else {
+      closeRight();
+      pane.setRight(shelf);
+      Platform.runLater(shelf::takeKeys);
+    }
+  }
+
+  private void closeRight() {
+    if (recorder.equals(pane.getRight())) {
+      recorder.end();
+    }
     pane.setRight(null);
     timeline.requestFocus();
   }
@@ -450,8 +557,11 @@ public final class Window {
     jobs.cancelAll();
     files.close();
     hearing.close();
+    measure.close();
     stills.close();
     picture.close();
+    recording.close();
+    surface.close();
     transport.close();
   }
 }

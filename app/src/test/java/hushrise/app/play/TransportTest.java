@@ -144,7 +144,17 @@ class TransportTest {
         () -> {
           jobs = new Jobs(messages);
           session = new Session(Songs.NONE, messages, (work, then) -> {});
-          transport = new Transport(session, library, jobs, messages, output);
+          transport =
+              new Transport(
+                  session,
+                  library,
+                  jobs,
+                  messages,
+                  output,
+                  Output::new,
+                  (rate, speed) -> {
+                    throw new Problem("No other speed here.");
+                  });
         });
   }
 
@@ -272,7 +282,11 @@ class TransportTest {
                         said.add(sentence);
                       }
                     },
-                    output));
+                    output,
+                    Output::new,
+                    (rate, speed) -> {
+                      throw new Problem("No other speed here.");
+                    }));
     onWindow(() -> session.open(of("a.wav", 60), Optional.empty()));
     onWindow(broken::toggle);
     until(() -> output.written.get() > 0);

@@ -63,15 +63,15 @@ class ArrangingTest extends WindowTestCase {
     robot.interact(() -> window.session().seek(20L * RATE));
     press(KeyCode.M);
     press(KeyCode.HOME);
-    double pixels = 0.5 * RATE / window.view().axis().framesPerPixel();
-    assertThat(pixels).isBetween(2.0, 8.0);
-    drag(onVoice(30), onVoice(30 + 20 - 25.5 + 0.5));
+    double pixels = 0.3 * RATE / window.view().axis().framesPerPixel();
+    assertThat(pixels).isBetween(1.5, 8.0);
+    drag(onVoice(30), onVoice(30 + 20 - 25.5 + 0.3));
     assertThat(start(2)).as("drawn to the marker").isEqualTo(20);
     press(KeyCode.CONTROL, KeyCode.Z);
     press(KeyCode.N);
-    drag(onVoice(30), onVoice(30 + 20 - 25.5 + 0.5));
+    drag(onVoice(30), onVoice(30 + 20 - 25.5 + 0.3));
     assertThat(start(2)).isNotEqualTo(20.0);
-    assertClose(start(2), 20.5, 0.2);
+    assertClose(start(2), 20.3, 0.2);
   }
 
   @Test

@@ -40,6 +40,11 @@ final class ChosenFiles implements FileChoice {
   }
 
   @Override
+  public Optional<Path> folder(Kind kind, String title) {
+    return taken().stream().findFirst();
+  }
+
+  @Override
   public Optional<Path> lastFolder(Kind kind) {
     return Optional.empty();
   }

@@ -106,7 +106,7 @@ class LayersTest {
         .layer("files")
         .definedBy("hushrise.app.file..")
         .layer("what is heard")
-        .definedBy("hushrise.app.listen..", "hushrise.app.play..")
+        .definedBy("hushrise.app.listen..", "hushrise.app.play..", "hushrise.app.record..")
         .layer("session and jobs")
         .definedBy("hushrise.app.session..", "hushrise.app.job..")
         .layer("words")

@@ -8,10 +8,11 @@ import hushrise.core.project.Project;
 import hushrise.core.project.level.Keyframe;
 import hushrise.core.project.media.TrackKind;
 import hushrise.core.project.timeline.Track;
+import hushrise.core.sound.Devices;
 import hushrise.media.CacheFolder;
 import hushrise.media.MediaStore;
 import hushrise.media.OutputFormat;
-import hushrise.media.SilentOutput;
+import hushrise.media.SystemDevices;
 import java.io.IOException;
 import java.nio.file.Files;
 import java.nio.file.Path;
@@ -65,7 +66,7 @@ abstract class WindowTestCase {
     Theme.loadFonts();
     CacheFolder cache = new CacheFolder(CACHE, 1L << 30);
     store = new MediaStore(cache);
-    window = new Window(cache, new SilentOutput(RATE), Theme.QUAY, chosen);
+    window = new Window(cache, devices(), Theme.QUAY, chosen);
     Scene scene = new Scene(window.root(), 1280, 800);
     window.attach(stage, scene);
     stage.setScene(scene);
@@ -75,6 +76,11 @@ abstract class WindowTestCase {
     if (opensDemo()) {
       window.open(folder.resolve("first-ferry.hushrise"));
     }
+  }
+
+  /** What sound goes through: here the stand-ins. */
+  Devices devices() {
+    return new SystemDevices();
   }
 
   /** Whether the window starts with the demo; else it is empty. */

@@ -71,6 +71,7 @@ public final class ClipEdits {
 
   private static Clip movedBy(Clip clip, long by) {
     return clip.withStartFrame(clip.startFrame() + by)
+        .withOtherTakes(clip.otherTakes().stream().map(t -> t.movedBy(by)).toList())
         .withFit(
             clip.fit()
                 .map(

@@ -1,11 +1,10 @@
 package hushrise.core.edit;
 
-import hushrise.core.Decibels;
+import hushrise.core.loudness.ClipPeaks;
 import hushrise.core.loudness.GatedLoudness;
 import hushrise.core.loudness.LoudnessLibrary;
-import hushrise.core.loudness.LoudnessSteps;
 import hushrise.core.project.Project;
-import hushrise.core.project.media.Media;
+import hushrise.core.project.level.LevelLine;
 import hushrise.core.project.timeline.Clip;
 import hushrise.core.project.timeline.Track;
 import hushrise.core.separation.Energies;
@@ -113,16 +112,12 @@ public final class EvenVoices {
   private static double room(Project project, String clipId, LoudnessLibrary library) {
     Clip clip = project.clip(clipId).orElseThrow();
     Track track = project.trackOfClip(clipId).orElseThrow();
-    Media media = project.media(clip.mediaId()).orElseThrow();
-    LoudnessSteps steps = library.steps(media);
-    int first = (int) (clip.mediaStartFrame() * LoudnessSteps.PER_SECOND / project.sampleRate());
-    int last =
-        LoudnessSteps.stepsIn(clip.mediaStartFrame() + clip.lengthFrames(), project.sampleRate());
-    float peak = 0;
-    for (int i = first; i < last; i++) {
-      peak = Math.max(peak, steps.peak(i));
-    }
-    double level = Math.max(0, track.levelDb()) + clip.gainDb();
-    return HIGHEST_DBFS - Decibels.ofFactor(peak) - level;
+    // What lowers the level may go away again: it is no room.
+    Track bare =
+        track
+            .withHushes(List.of())
+            .withLine(LevelLine.EMPTY)
+            .withLevelDb(Math.max(0, track.levelDb()));
+    return HIGHEST_DBFS - ClipPeaks.highestDb(project, bare, clip, library);
   }
 }

@@ -23,7 +23,16 @@ public final class ShelfEdits {
             .filter(c -> c.mediaId().equals(mediaId))
             .map(c -> c.id())
             .collect(Collectors.toSet());
-    return ClipEdits.delete(project, clips, false, false).withoutMedia(mediaId);
+    return ClipEdits.delete(project, clips, false, false)
+        .withEachTrack(t -> t.withClips(t.clips().stream().map(c -> without(c, mediaId)).toList()))
+        .withoutMedia(mediaId);
+  }
+
+  private static Clip without(Clip clip, String mediaId) {
+    return clip.otherTakes().stream().noneMatch(t -> t.mediaId().equals(mediaId))
+        ? clip
+        : clip.withOtherTakes(
+            clip.otherTakes().stream().filter(t -> !t.mediaId().equals(mediaId)).toList());
   }
 
   /**

@@ -8,7 +8,7 @@ package hushrise.core.loudness;
  * 0.7072; high pass: 38.135 Hz, Q 0.5003) carried through the bilinear transform give the
  * standard's table at 48 kHz to its last digit, and the same response at other rates.
  */
-final class KWeighting {
+public final class KWeighting {
 
   /** Some 300 dB under full scale. */
   private static final double NOTHING = 1e-15;
@@ -25,7 +25,7 @@ final class KWeighting {
   private double pass1;
   private double pass2;
 
-  KWeighting(int sampleRate) {
+  public KWeighting(int sampleRate) {
     double k = Math.tan(Math.PI * 1681.974450955533 / sampleRate);
     double q = 0.7071752369554196;
     double high = Math.pow(10, 3.999843853973347 / 20);
@@ -44,7 +44,7 @@ final class KWeighting {
   }
 
   /** Filters the next samples and gives the sum of their squares. */
-  double squares(float[] samples, int offset, int n) {
+  public double squares(float[] samples, int offset, int n) {
     double s1 = shelf1;
     double s2 = shelf2;
     double p1 = pass1;

@@ -197,6 +197,11 @@ public final class LoudnessMeter {
    * s or silent.
    */
   public double loudnessRangeLu() {
+    return rangeLu(shortTerms, shortTermCount);
+  }
+
+  /** As {@link #loudnessRangeLu}, of energies of 3 s each, one every 100 ms. */
+  static double rangeLu(double[] shortTerms, int shortTermCount) {
     double absoluteGate = meanSquare(ABSOLUTE_GATE_LUFS);
     double gate = Math.max(absoluteGate, meanAbove(shortTerms, shortTermCount, absoluteGate) / 100);
     double[] passed =

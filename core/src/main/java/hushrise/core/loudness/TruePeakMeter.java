@@ -110,6 +110,14 @@ public final class TruePeakMeter {
   }
 
   /**
+   * The largest value so far, of what has gone through the filter whole: all but the last up to 32
+   * samples, as more may come that changes what lies between those.
+   */
+  double truePeakSoFar() {
+    return Math.max(truePeak, samplePeak);
+  }
+
+  /**
    * The largest value so far between and on the samples, as an amplitude; never under the sample
    * peak.
    */

@@ -62,6 +62,19 @@ final class ClipReader {
     }
   }
 
+  /** Brings near what {@link #read} will ask for; the other side of a seam comes near with it. */
+  void touch(long at, int frames) {
+    long here = at;
+    int next = firstSeamEndingAfter(at);
+    while (here < at + frames) {
+      long until = next == seams.size() ? Long.MAX_VALUE : seams.get(next).endFrame();
+      int n = (int) Math.min(at + frames - here, until - here);
+      source.touch(mediaFrameBefore(next) + here, n);
+      here += n;
+      next++;
+    }
+  }
+
   private void crossfade(Seam seam, long here, int n, float[] left, float[] right, int offset) {
     double quarterTurn = Math.PI / 2 / seam.crossfadeFrames();
     double correlation = seam.correlation();

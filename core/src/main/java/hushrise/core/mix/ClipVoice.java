@@ -84,6 +84,14 @@ final class ClipVoice {
     return ending && lastFactor == 0;
   }
 
+  void touch(long startFrame, int frames) {
+    long first = Math.max(startFrame, clip.startFrame());
+    long last = Math.min(startFrame + frames, clip.endFrame());
+    if (first < last) {
+      reader.touch(first - clip.startFrame(), (int) (last - first));
+    }
+  }
+
   boolean sounds(long startFrame, int frames) {
     return clip.startFrame() < startFrame + frames && startFrame < clip.endFrame();
   }

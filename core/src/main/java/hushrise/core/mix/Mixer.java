@@ -5,8 +5,11 @@ import hushrise.core.level.ClipEnvelope;
 import hushrise.core.level.Pan;
 import hushrise.core.level.TrackCurve;
 import hushrise.core.project.Project;
+import hushrise.core.project.level.LevelLine;
 import hushrise.core.project.media.Media;
 import hushrise.core.project.timeline.Track;
+import hushrise.core.ride.Hand;
+import hushrise.core.ride.Hands;
 import hushrise.core.sound.SampleSource;
 import hushrise.core.sound.SoundLibrary;
 import java.util.ArrayList;
@@ -40,32 +43,60 @@ public final class Mixer {
   static final float FLOOR = (float) Decibels.toFactor(-66);
 
   private final List<TrackVoice> tracks = new ArrayList<>();
+  private final List<String> trackIds;
   private final float master;
   private final float[] blockLeft = new float[BLOCK];
   private final float[] blockRight = new float[BLOCK];
+  private final float[] busLeft = new float[BLOCK];
+  private final float[] busRight = new float[BLOCK];
   private List<TrackVoice> ending = List.of();
   private Optional<Mixer> before = Optional.empty();
   private float lastMaster;
   private boolean slewsMaster;
 
-  private Mixer(Project project, SoundLibrary library, Predicate<Track> heard) {
+  private Mixer(Project project, SoundLibrary library, Predicate<Track> heard, Hands hands) {
     master = (float) Decibels.toFactor(project.masterDb());
+    trackIds = project.tracks().stream().map(Track::id).toList();
     Scratch scratch = new Scratch();
-    for (Track track : project.tracks()) {
+    for (int bus = 0; bus < project.tracks().size(); bus++) {
+      Track track = project.tracks().get(bus);
       if (heard.test(track) && track.levelDb() > Decibels.OFF_DB) {
-        tracks.add(new TrackVoice(track, project, library, scratch));
+        tracks.add(new TrackVoice(bus, track, project, library, scratch, hands.of(track.id())));
       }
     }
   }
 
   /** A mixer of what a person hears: muted tracks left out, soloed ones alone. */
   public static Mixer of(Project project, SoundLibrary library) {
-    return new Mixer(project, library, project.heardTracks());
+    return of(project, library, project.heardTracks());
   }
 
   /** A mixer of chosen tracks, muted or not. */
   public static Mixer of(Project project, SoundLibrary library, Predicate<Track> heard) {
-    return new Mixer(project, library, heard);
+    return of(project, library, heard, Hands.NONE);
+  }
+
+  /** A mixer of chosen tracks, on some of which a hand may take the place of the level line. */
+  public static Mixer of(
+      Project project, SoundLibrary library, Predicate<Track> heard, Hands hands) {
+    return new Mixer(project, library, heard, hands);
+  }
+
+  /** The ids of the project's tracks, heard or not: a bus's place in it is its number. */
+  public List<String> trackIds() {
+    return trackIds;
+  }
+
+  /**
+   * Brings near what will be rendered soon, so that rendering it waits for no disk. Other threads
+   * may call this at any time.
+   */
+  public void touch(long startFrame, int frames) {
+    for (TrackVoice track : tracks) {
+      for (ClipVoice clip : track.clips) {
+        clip.touch(startFrame, frames);
+      }
+    }
   }
 
   /**
@@ -124,22 +155,35 @@ public final class Mixer {
    * @param frames how many; at most the arrays' length
    */
   public void render(long startFrame, int frames, float[] left, float[] right) {
+    render(startFrame, frames, left, right, BusTap.NONE);
+  }
+
+  /** As {@link #render(long, int, float[], float[])}, while somebody looks at each track. */
+  public void render(long startFrame, int frames, float[] left, float[] right, BusTap tap) {
     for (int done = 0; done < frames; done += BLOCK) {
       int n = Math.min(BLOCK, frames - done);
-      renderBlock(startFrame + done, n);
+      renderBlock(startFrame + done, n, tap);
       System.arraycopy(blockLeft, 0, left, done, n);
       System.arraycopy(blockRight, 0, right, done, n);
     }
   }
 
-  private void renderBlock(long startFrame, int frames) {
+  private void renderBlock(long startFrame, int frames, BusTap tap) {
     Arrays.fill(blockLeft, 0, frames, 0);
     Arrays.fill(blockRight, 0, frames, 0);
     for (int i = 0; i < tracks.size(); i++) {
-      tracks.get(i).addTo(startFrame, frames, blockLeft, blockRight);
+      TrackVoice track = tracks.get(i);
+      if (track.render(startFrame, frames, busLeft, busRight)) {
+        tap.bus(track.bus, busLeft, busRight, frames);
+        add(busLeft, blockLeft, frames);
+        add(busRight, blockRight, frames);
+      }
     }
     for (int i = 0; i < ending.size(); i++) {
-      ending.get(i).addTo(startFrame, frames, blockLeft, blockRight);
+      if (ending.get(i).render(startFrame, frames, busLeft, busRight)) {
+        add(busLeft, blockLeft, frames);
+        add(busRight, blockRight, frames);
+      }
     }
     if (slewsMaster) {
       slewMaster(frames);
@@ -153,6 +197,12 @@ public final class Mixer {
       for (int i = 0; i < frames; i++) {
         blockRight[i] *= master;
       }
+    }
+  }
+
+  private static void add(float[] bus, float[] mix, int frames) {
+    for (int i = 0; i < frames; i++) {
+      mix[i] += bus[i];
     }
   }
 
@@ -170,6 +220,9 @@ public final class Mixer {
 
   private static final class TrackVoice {
 
+    private final int bus;
+    private final Optional<Hand> hand;
+    private final LevelLine line;
     private final TrackCurve curve;
     private final List<ClipVoice> clips = new ArrayList<>();
     private final float[] factors = new float[CELLS + 2];
@@ -177,8 +230,19 @@ public final class Mixer {
     private final float panRight;
     private int interval;
 
-    TrackVoice(Track track, Project project, SoundLibrary library, Scratch scratch) {
-      curve = TrackCurve.of(track, project.sampleRate());
+    TrackVoice(
+        int bus,
+        Track track,
+        Project project,
+        SoundLibrary library,
+        Scratch scratch,
+        Optional<Hand> hand) {
+      this.bus = bus;
+      this.hand = hand;
+      line = track.line();
+      curve =
+          TrackCurve.of(
+              hand.isPresent() ? track.withLine(LevelLine.EMPTY) : track, project.sampleRate());
       panLeft = Pan.left(track.pan());
       panRight = Pan.right(track.pan());
       Map<String, ClipEnvelope> envelopes = ClipEnvelope.of(track);
@@ -196,6 +260,9 @@ public final class Mixer {
     }
 
     private TrackVoice(TrackVoice of, List<ClipVoice> some) {
+      bus = of.bus;
+      hand = Optional.empty();
+      line = of.line;
       curve = of.curve;
       panLeft = of.panLeft;
       panRight = of.panRight;
@@ -226,19 +293,37 @@ public final class Mixer {
       }
     }
 
-    void addTo(long startFrame, int frames, float[] left, float[] right) {
+    /**
+     * Renders the track's sound of a block, replacing what the arrays hold.
+     *
+     * @return whether it has any; if not, the arrays are left as they are
+     */
+    boolean render(long startFrame, int frames, float[] left, float[] right) {
+      if (hand.isPresent()) {
+        hand.get().move(startFrame, frames, line);
+      }
       boolean filled = false;
       for (int i = 0; i < clips.size(); i++) {
         ClipVoice clip = clips.get(i);
         if (clip.sounds(startFrame, frames) && !clip.hasEnded()) {
           if (!filled) {
-            long cell = Math.floorDiv(startFrame, CELL) * CELL;
-            int count = (int) ((startFrame - cell + frames + CELL - 1) / CELL) + 1;
-            interval = curve.fillFactors(cell, CELL, count, factors, interval);
+            Arrays.fill(left, 0, frames, 0);
+            Arrays.fill(right, 0, frames, 0);
+            fillFactors(startFrame, frames);
             filled = true;
           }
           clip.addTo(startFrame, frames, factors, panLeft, panRight, left, right);
         }
+      }
+      return filled;
+    }
+
+    private void fillFactors(long startFrame, int frames) {
+      long cell = Math.floorDiv(startFrame, CELL) * CELL;
+      int count = (int) ((startFrame - cell + frames + CELL - 1) / CELL) + 1;
+      interval = curve.fillFactors(cell, CELL, count, factors, interval);
+      if (hand.isPresent()) {
+        hand.get().multiply(cell, CELL, count, factors, line);
       }
     }
   }

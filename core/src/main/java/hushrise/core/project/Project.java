@@ -146,8 +146,7 @@ public record Project(
 
   /** Whether an item of the Shelf lies on the timeline. */
   public boolean isUsed(String mediaId) {
-    return tracks.stream()
-        .anyMatch(t -> t.clips().stream().anyMatch(c -> c.mediaId().equals(mediaId)));
+    return tracks.stream().anyMatch(t -> t.clips().stream().anyMatch(c -> c.plays(mediaId)));
   }
 
   /** The tracks whose sound counts as voice. */

@@ -12,6 +12,7 @@ public interface AudioOutput extends AutoCloseable {
    * @param left the left channel, full scale 1; louder is clipped
    * @param right the right channel
    * @param frames how many of the arrays' frames to take
+   * @throws OutputLost when it can sound nothing any more
    */
   void write(float[] left, float[] right, int frames);
 

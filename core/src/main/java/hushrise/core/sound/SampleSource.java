@@ -25,6 +25,12 @@ public interface SampleSource {
   void read(long startFrame, int frames, float[] left, float[] right, int offset);
 
   /**
+   * Brings frames near, so that {@link #read} of them soon after does not wait for a disk. Takes
+   * any place; many threads may call it at once.
+   */
+  default void touch(long startFrame, int frames) {}
+
+  /**
    * A source over arrays in memory.
    *
    * @param planar one or two arrays of equal length, one for each channel; they are not copied

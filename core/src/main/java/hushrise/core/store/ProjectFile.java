@@ -20,6 +20,7 @@ import hushrise.core.Problem;
 import hushrise.core.project.Project;
 import hushrise.core.project.UnknownFields;
 import hushrise.core.project.timeline.Clip;
+import hushrise.core.project.timeline.Take;
 import hushrise.core.project.timeline.Track;
 import java.io.IOException;
 import java.nio.file.Files;
@@ -87,6 +88,12 @@ public final class ProjectFile {
         if (project.media(clip.mediaId()).isEmpty()) {
           throw new IllegalArgumentException(
               "the clip " + clip.id() + " plays unknown media " + clip.mediaId());
+        }
+        for (Take take : clip.otherTakes()) {
+          if (project.media(take.mediaId()).isEmpty()) {
+            throw new IllegalArgumentException(
+                "the clip " + clip.id() + " has a take of unknown media " + take.mediaId());
+          }
         }
       }
     }

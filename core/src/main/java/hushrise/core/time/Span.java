@@ -20,6 +20,11 @@ public record Span(long startFrame, long endFrame) {
     }
   }
 
+  /** The span from the earlier start to the later end. */
+  public Span around(Span other) {
+    return new Span(Math.min(startFrame, other.startFrame), Math.max(endFrame, other.endFrame));
+  }
+
   public static Span ofLength(long startFrame, long lengthFrames) {
     return new Span(startFrame, startFrame + lengthFrames);
   }

@@ -14,6 +14,7 @@ import hushrise.core.edit.ShelfEdits;
 import hushrise.core.fit.Songs;
 import hushrise.core.hush.HushDrafter;
 import hushrise.core.hush.Talk;
+import hushrise.core.loudness.FilmLoudness;
 import hushrise.core.mix.Projects;
 import hushrise.core.project.Project;
 import hushrise.core.project.level.Hush;
@@ -286,12 +287,13 @@ class SecondEarTest {
 
   @Test
   void aPeakOverTheLimit() {
-    assertThat(PeakOver.hear(clean, talk.sounds, Progress.NONE)).isEmpty();
+    assertThat(PeakOver.hear(FilmLoudness.of(clean, talk.sounds, Progress.NONE))).isEmpty();
     Project loud = clean.withMasterDb(12);
-    Finding finding = PeakOver.hear(loud, talk.sounds, Progress.NONE).orElseThrow();
+    Finding finding =
+        PeakOver.hear(FilmLoudness.of(loud, talk.sounds, Progress.NONE)).orElseThrow();
     assertThat((double) finding.figures().getFirst()).isGreaterThan(-1);
     Project mended = finding.remedies().getFirst().edit().apply(loud);
-    assertThat(PeakOver.hear(mended, talk.sounds, Progress.NONE)).isEmpty();
+    assertThat(PeakOver.hear(FilmLoudness.of(mended, talk.sounds, Progress.NONE))).isEmpty();
   }
 
   @Test

@@ -30,6 +30,7 @@ class PlayerTest {
   private static final class Recorder implements AudioOutput {
     private final float[] left = new float[600_000];
     private final AtomicLong written = new AtomicLong();
+    private volatile long most;
     private final CountDownLatch gate;
     private final int gateAt;
     private final CountDownLatch reached = new CountDownLatch(1);
@@ -62,7 +63,7 @@ class PlayerTest {
 
     @Override
     public void flush() {
-      written.set(0);
+      most = Math.max(most, written.getAndSet(0));
     }
 
     @Override
@@ -71,6 +72,26 @@ class PlayerTest {
 
   private Player player;
   private final List<Throwable> failures = new CopyOnWriteArrayList<>();
+
+  private final List<String> lost = new CopyOnWriteArrayList<>();
+
+  private Player playerOf(AudioOutput output) {
+    return new Player(
+        48_000,
+        output,
+        () -> new Recorder(-1, new CountDownLatch(0)),
+        new Player.Listener() {
+          @Override
+          public void failed(Throwable why) {
+            failures.add(why);
+          }
+
+          @Override
+          public void outputLost(String name, String now) {
+            lost.add(name + " > " + now);
+          }
+        });
+  }
 
   @AfterEach
   void close() {
@@ -98,8 +119,8 @@ class PlayerTest {
     Projects.Sounds sounds = new Projects.Sounds();
     Project project = Projects.rich(sounds);
     Recorder recorder = new Recorder(-1, new CountDownLatch(0));
-    player = new Player(recorder, failures::add);
-    player.play(Mixer.of(project, sounds), 100_000, 150_000);
+    player = playerOf(recorder);
+    player.play(Mixer.of(project, sounds), 100_000, Range.once(100_000, 150_000));
     waitUntilStopped(player);
     assertThat(java.util.Arrays.copyOf(recorder.left, 50_000))
         .containsExactly(Projects.left(project, sounds, 100_000, 50_000));
@@ -112,10 +133,10 @@ class PlayerTest {
     Project project = Projects.rich(sounds);
     CountDownLatch gate = new CountDownLatch(1);
     Recorder recorder = new Recorder(20_000, gate);
-    player = new Player(recorder, failures::add);
-    player.play(Mixer.of(project, sounds), 100_000, 150_000);
+    player = playerOf(recorder);
+    player.play(Mixer.of(project, sounds), 100_000, Range.once(100_000, 150_000));
     await(recorder.reached);
-    player.replace(Mixer.of(project.withMasterDb(-20), sounds), 150_000);
+    player.replace(Mixer.of(project.withMasterDb(-20), sounds), Range.once(0, 150_000));
     gate.countDown();
     waitUntilStopped(player);
     assertThat(recorder.left[49_000])
@@ -129,8 +150,8 @@ class PlayerTest {
     Project project = Projects.rich(sounds);
     CountDownLatch gate = new CountDownLatch(1);
     Recorder recorder = new Recorder(5_000, gate);
-    player = new Player(recorder, failures::add);
-    player.play(Mixer.of(project, sounds), 100_000, 400_000);
+    player = playerOf(recorder);
+    player.play(Mixer.of(project, sounds), 100_000, Range.once(100_000, 400_000));
     await(recorder.reached);
     Thread stopper = Thread.ofPlatform().start(() -> player.stop());
     gate.countDown();
@@ -150,7 +171,7 @@ class PlayerTest {
   @Test
   void closingThePlayerClosesItsOutputLast() {
     AudioOutput output = mock(AudioOutput.class);
-    player = new Player(output, failures::add);
+    player = playerOf(output);
     player.close();
     InOrder order = inOrder(output);
     order.verify(output).close();
@@ -185,12 +206,12 @@ class PlayerTest {
     Projects.Sounds sounds = new Projects.Sounds();
     Project project = Projects.rich(sounds);
     Recorder recorder = new Recorder(-1, new CountDownLatch(0));
-    player = new Player(recorder, failures::add);
-    player.play(Mixer.of(project, new Failing()), 100_000, 150_000);
+    player = playerOf(recorder);
+    player.play(Mixer.of(project, new Failing()), 100_000, Range.once(100_000, 150_000));
     waitUntilStopped(player);
     assertThat(failures).singleElement().isInstanceOf(InternalError.class);
     player.stop();
-    player.play(Mixer.of(project, sounds), 100_000, 101_000);
+    player.play(Mixer.of(project, sounds), 100_000, Range.once(100_000, 101_000));
     waitUntilStopped(player);
     assertThat(java.util.Arrays.copyOf(recorder.left, 1_000))
         .containsExactly(Projects.left(project, sounds, 100_000, 1_000));
@@ -202,12 +223,12 @@ class PlayerTest {
     Project project = Projects.rich(sounds);
     CountDownLatch gate = new CountDownLatch(1);
     Recorder recorder = new Recorder(0, gate);
-    player = new Player(recorder, failures::add);
-    player.play(Mixer.of(project, sounds), 100_000, 400_000);
+    player = playerOf(recorder);
+    player.play(Mixer.of(project, sounds), 100_000, Range.once(100_000, 400_000));
     await(recorder.reached);
     player.stop();
     assertThat(player.isPlaying()).isFalse();
-    player.play(Mixer.of(project, sounds), 200_000, 201_000);
+    player.play(Mixer.of(project, sounds), 200_000, Range.once(200_000, 201_000));
     assertThat(player.positionFrame()).isEqualTo(200_000);
     gate.countDown();
     waitUntilStopped(player);
@@ -220,10 +241,10 @@ class PlayerTest {
     Project project = Projects.rich(sounds);
     CountDownLatch gate = new CountDownLatch(1);
     Recorder recorder = new Recorder(600, gate);
-    player = new Player(recorder, failures::add);
-    player.play(Mixer.of(project, sounds), 100_000, 102_000);
+    player = playerOf(recorder);
+    player.play(Mixer.of(project, sounds), 100_000, Range.once(100_000, 102_000));
     await(recorder.reached);
-    player.replace(Mixer.of(project, sounds), 110_000);
+    player.replace(Mixer.of(project, sounds), Range.once(0, 110_000));
     gate.countDown();
     waitUntilStopped(player);
     assertThat(player.positionFrame()).isEqualTo(110_000);
@@ -241,11 +262,107 @@ class PlayerTest {
             .withTracks(List.of(Track.of(TrackKind.EFFECTS, "e", List.of(Clip.whole(media, 0)))));
     CountDownLatch gate = new CountDownLatch(1);
     Recorder recorder = new Recorder(30_000, gate);
-    player = new Player(recorder, failures::add);
-    player.play(Mixer.of(project, sounds), 0, 60_000);
+    player = playerOf(recorder);
+    BlockLog.Reader reader = player.log().reader();
+    player.play(Mixer.of(project, sounds), 0, Range.once(0, 60_000));
     await(recorder.reached);
-    assertThat(player.takePeakLeft()).isEqualTo(0.75f);
-    assertThat(player.takePeakLeft()).isZero();
+    float[] highest = new float[1];
+    player.takeSounded(
+        reader,
+        block -> highest[0] = Math.max(highest[0], Math.max(block.peak(0, 0), block.peak(-1, 1))));
+    assertThat(highest[0]).isEqualTo(0.75f);
+    highest[0] = 0;
+    player.takeSounded(reader, block -> highest[0] = Math.max(highest[0], block.peak(-1, 0)));
+    assertThat(highest[0]).isZero();
+    assertThat(reader.missed()).isZero();
     gate.countDown();
+  }
+
+  @Test
+  void aLoopGoesOnWhereItBeginsUntilItIsChanged() {
+    Projects.Sounds sounds = new Projects.Sounds();
+    Project project = Projects.rich(sounds);
+    CountDownLatch gate = new CountDownLatch(1);
+    Recorder recorder = new Recorder(100_000, gate);
+    player = playerOf(recorder);
+    player.play(Mixer.of(project, sounds), 110_000, new Range(100_000, 130_000, true));
+    await(recorder.reached);
+    // 20 000 frames to the end, then twice 30 000, then some 20 000 of the third time.
+    assertThat(player.positionFrame()).isBetween(119_000L, 122_000L);
+    float[] once = Projects.left(project, sounds, 100_000, 30_000);
+    assertThat(java.util.Arrays.copyOfRange(recorder.left, 21_000, 49_000))
+        .containsExactly(java.util.Arrays.copyOfRange(once, 1_000, 29_000));
+    assertThat(recorder.left[20_000]).as("comes in softly").isZero();
+    player.replace(Mixer.of(project, sounds), Range.once(100_000, 140_000));
+    gate.countDown();
+    waitUntilStopped(player);
+    assertThat(player.positionFrame()).isEqualTo(140_000);
+  }
+
+  /** An output whose device is pulled out after some frames. */
+  private static final class Pulled implements AudioOutput {
+    private final int after;
+    private long written;
+
+    Pulled(int after) {
+      this.after = after;
+    }
+
+    @Override
+    public String name() {
+      return "pulled";
+    }
+
+    @Override
+    public void write(float[] left, float[] right, int frames) {
+      if (written + frames > after) {
+        throw new hushrise.core.sound.OutputLost("gone", null);
+      }
+      written += frames;
+    }
+
+    @Override
+    public long framesSounded() {
+      return written;
+    }
+
+    @Override
+    public void flush() {
+      written = 0;
+    }
+
+    @Override
+    public void close() {}
+  }
+
+  @Test
+  void anOutputThatIsLostIsReplacedAndTheFilmGoesOnWhereItWas() {
+    Projects.Sounds sounds = new Projects.Sounds();
+    Project project = Projects.rich(sounds);
+    player = playerOf(new Pulled(30_000));
+    player.play(Mixer.of(project, sounds), 100_000, Range.once(100_000, 150_000));
+    waitUntilStopped(player);
+    assertThat(lost).containsExactly("pulled > recorder");
+    assertThat(failures).isEmpty();
+    assertThat(player.outputName()).isEqualTo("recorder");
+    assertThat(player.positionFrame()).isEqualTo(150_000);
+  }
+
+  @Test
+  void anotherOutputGoesOnFromWhereTheFilmIs() {
+    Projects.Sounds sounds = new Projects.Sounds();
+    Project project = Projects.rich(sounds);
+    CountDownLatch gate = new CountDownLatch(1);
+    Recorder first = new Recorder(20_000, gate);
+    Recorder second = new Recorder(-1, new CountDownLatch(0));
+    player = playerOf(first);
+    player.play(Mixer.of(project, sounds), 100_000, Range.once(100_000, 150_000));
+    await(first.reached);
+    player.setOutput(second);
+    gate.countDown();
+    waitUntilStopped(player);
+    long from = 150_000 - second.most;
+    assertThat(from).isBetween(119_000L, 122_000L);
+    assertThat(second.left[0]).isEqualTo(Projects.left(project, sounds, from, 1)[0]);
   }
 }

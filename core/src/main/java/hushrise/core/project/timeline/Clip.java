@@ -1,5 +1,6 @@
 package hushrise.core.project.timeline;
 
+import com.fasterxml.jackson.annotation.JsonInclude;
 import hushrise.core.Ids;
 import hushrise.core.project.media.Media;
 import hushrise.core.time.Span;
@@ -22,6 +23,7 @@ import java.util.Optional;
  * @param crossfade how it takes over from a clip of its track that still sounds when it starts
  * @param fit how its length follows the picture; empty when it keeps its length
  * @param side which of a stereo medium's channels it plays
+ * @param otherTakes what else was recorded in its place, the one to try next first
  */
 @RecordBuilder
 public record Clip(
@@ -36,7 +38,8 @@ public record Clip(
     Fade fadeOut,
     CrossfadeShape crossfade,
     Optional<Fit> fit,
-    Side side)
+    Side side,
+    @JsonInclude(JsonInclude.Include.NON_EMPTY) List<Take> otherTakes)
     implements ClipBuilder.With {
 
   public Clip {
@@ -49,6 +52,7 @@ public record Clip(
     crossfade = crossfade == null ? CrossfadeShape.EQUAL_POWER : crossfade;
     fit = fit == null ? Optional.empty() : fit;
     side = side == null ? Side.BOTH : side;
+    otherTakes = otherTakes == null ? List.of() : List.copyOf(otherTakes);
   }
 
   /** A clip that keeps its length. */
@@ -74,7 +78,8 @@ public record Clip(
         fadeOut,
         CrossfadeShape.EQUAL_POWER,
         Optional.empty(),
-        Side.BOTH);
+        Side.BOTH,
+        List.of());
   }
 
   /** The whole of a media item, placed at a time. */
@@ -89,6 +94,25 @@ public record Clip(
         0,
         Fade.NONE,
         Fade.NONE);
+  }
+
+  /** Whether a media item is played by it, or by another of its takes. */
+  public boolean plays(String media) {
+    return mediaId.equals(media) || otherTakes.stream().anyMatch(t -> t.mediaId().equals(media));
+  }
+
+  /** What of it would be another take. */
+  public Take asTake() {
+    return new Take(mediaId, startFrame, lengthFrames, mediaStartFrame, gainDb);
+  }
+
+  /** This clip with another take in the place of the one it plays. */
+  public Clip withTake(Take take) {
+    return withMediaId(take.mediaId())
+        .withStartFrame(take.startFrame())
+        .withLengthFrames(take.lengthFrames())
+        .withMediaStartFrame(take.mediaStartFrame())
+        .withGainDb(take.gainDb());
   }
 
   public long endFrame() {

@@ -1,0 +1,175 @@
+package hushrise.app.window;
+
+import static org.assertj.core.api.Assertions.assertThat;
+
+import hushrise.app.listen.Hearing;
+import hushrise.app.widget.Fader;
+import hushrise.core.edit.LevelEdits;
+import hushrise.core.project.media.TrackKind;
+import hushrise.core.project.timeline.Track;
+import javafx.geometry.Point2D;
+import javafx.scene.Node;
+import javafx.scene.control.Label;
+import javafx.scene.control.Slider;
+import javafx.scene.input.KeyCode;
+import javafx.scene.input.MouseButton;
+import org.junit.jupiter.api.Test;
+
+/** The heads of the tracks are the mixer; the mix has its own. */
+class HeadsTest extends WindowTestCase {
+
+  private Point2D handle(String fader) {
+    Fader f = find(fader);
+    return f.localToScreen(f.xOf(f.shownDb()), 7);
+  }
+
+  private Point2D at(String fader, double db) {
+    Fader f = find(fader);
+    return f.localToScreen(f.xOf(db), 7);
+  }
+
+  private Track voice() {
+    return project().firstTrack(TrackKind.VOICE).orElseThrow();
+  }
+
+  @Test
+  void aFaderIsDraggedInOneStepAndEscGivesItBack() {
+    untilOpen();
+    drag(handle("fader-music"), at("fader-music", -12));
+    assertClose(music().levelDb(), -12, 0.8);
+    assertThat(window.session().undoName()).hasValue("set track level");
+    press(KeyCode.CONTROL, KeyCode.Z);
+    assertThat(music().levelDb()).isZero();
+    robot.moveTo(handle("fader-music"));
+    robot.press(MouseButton.PRIMARY);
+    robot.moveTo(at("fader-music", -20));
+    press(KeyCode.ESCAPE);
+    robot.release(MouseButton.PRIMARY);
+    assertThat(music().levelDb()).isZero();
+    assertThat(window.session().isDragging()).isFalse();
+    press(KeyCode.SPACE);
+    until("the keys are the timeline's", () -> window.transport().playingProperty().get());
+  }
+
+  @Test
+  void aDoubleClickOnAFaderTypesALevel() {
+    untilOpen();
+    robot.doubleClickOn(handle("fader-voice"));
+    robot.write("-4.5").push(KeyCode.ENTER);
+    assertThat(voice().levelDb()).isEqualTo(-4.5);
+    press(KeyCode.SPACE);
+    assertThat(window.transport().playingProperty().get()).isTrue();
+  }
+
+  @Test
+  void panIsDraggedAndPutInTheMiddle() {
+    untilOpen();
+    Slider pan = find("pan-music");
+    Node thumb = pan.lookup(".thumb");
+    drag(robot.point(thumb).query(), robot.point(thumb).query().add(pan.getWidth() * 0.3, 0));
+    assertThat(music().pan()).isBetween(0.3, 1.0);
+    assertThat(window.session().undoName()).hasValue("set pan");
+    robot.interact(() -> pan.setValue(0));
+    assertThat(music().pan()).isZero();
+  }
+
+  @Test
+  void narrowHeadsKeepFaderAndMeter() {
+    untilOpen();
+    press(KeyCode.SHIFT, KeyCode.W);
+    assertThat(find("mute-music").isVisible()).isFalse();
+    Fader fader = find("fader-music");
+    assertThat(fader.isVisible()).isTrue();
+    assertThat(fader.getWidth()).isGreaterThan(50);
+    javafx.scene.layout.Region head = robot.lookup(".track-head.kind-music").query();
+    until("the heads are narrow", () -> head.getWidth() < 95);
+    Point2D edge = head.localToScreen(90, 40);
+    dragHolding(Held.SHIFT, music().id(), edge, edge.add(140, 0));
+    until("the heads are wide", () -> head.getWidth() > 200);
+    assertThat(find("mute-music").isVisible()).isTrue();
+    drag(handle("fader-music"), at("fader-music", -9));
+    assertClose(music().levelDb(), -9, 0.8);
+  }
+
+  @Test
+  void metersMoveWhileTheFilmPlaysAndAMarkLeadsToWhereItWasOver() {
+    untilOpen();
+    robot.interact(
+        () -> window.session().commit("loud", p -> LevelEdits.setTrackLevel(p, music().id(), 12)));
+    robot.interact(() -> window.session().seek(20L * RATE));
+    press(KeyCode.SPACE);
+    until("the music is over", () -> window.meters().track(music().id()).over().isPresent());
+    assertThat(window.meters().track(music().id()).db(0)).isGreaterThan(-20);
+    assertThat(window.meters().mix().highestDb()).isGreaterThan(-20);
+    until("the loudness is live", () -> window.meters().shortTermLufs() > -40);
+    press(KeyCode.SPACE);
+    press(KeyCode.HOME);
+    long over = window.meters().track(music().id()).over().orElseThrow();
+    Fader fader = find("fader-music");
+    robot.clickOn(fader.localToScreen(fader.getWidth() - 5, 8));
+    assertThat(window.session().playhead()).isEqualTo(over);
+    assertThat(window.meters().track(music().id()).over()).isEmpty();
+  }
+
+  @Test
+  void whatIsHotIsMarkedAndAPressOffersToLowerIt() {
+    untilOpen();
+    robot.interact(
+        () -> window.session().commit("loud", p -> LevelEdits.setTrackLevel(p, music().id(), 9)));
+    untilQuiet();
+    until(
+        "the music is hot",
+        () ->
+            window
+                .hearing()
+                .now()
+                .map(Hearing.Now::hotSpots)
+                .filter(h -> !h.get(music().id()).isEmpty())
+                .isPresent());
+    Node mark = robot.lookup(".hot-mark").queryAll().stream().skip(2).findFirst().orElseThrow();
+    double gain = music().clips().getFirst().gainDb();
+    robot.clickOn(mark);
+    robot.clickOn("#menu-hot-lower");
+    assertThat(music().clips().getFirst().gainDb()).isLessThan(gain - 1);
+    assertThat(window.session().undoName()).hasValue("lower a clip");
+  }
+
+  @Test
+  void oneStepBringsEverythingToASafeLevel() {
+    untilOpen();
+    robot.interact(
+        () -> window.session().commit("loud", p -> LevelEdits.setTrackLevel(p, music().id(), 9)));
+    untilQuiet();
+    press(KeyCode.ESCAPE);
+    press(KeyCode.SHIFT, KeyCode.L);
+    until("it is said", () -> status().contains("safe level"));
+    untilQuiet();
+    assertThat(window.session().undoName()).hasValue("bring to a safe level");
+    until(
+        "nothing is hot",
+        () ->
+            window
+                .hearing()
+                .now()
+                .filter(n -> n.hotSpots().values().stream().allMatch(java.util.List::isEmpty))
+                .isPresent());
+    assertThat(robot.lookup(".hot-mark").queryAll()).isEmpty();
+  }
+
+  @Test
+  void theFilmsLoudnessFollowsEveryEditAndItsHistoryLeadsToPlaces() {
+    untilOpen();
+    Label film = find("mix-film");
+    until("the film is measured", () -> film.getText().endsWith("LUFS"));
+    double before = figure(film);
+    robot.interact(() -> window.session().commit("soft", p -> LevelEdits.setMaster(p, -6)));
+    until("it is 6 dB lower", () -> Math.abs(figure(film) - (before - 6)) < 0.11);
+    Node history = find("loudness-history");
+    robot.clickOn(history);
+    assertClose(window.session().playhead() / (double) project().lengthFrames(), 0.5, 0.01);
+  }
+
+  private static double figure(Label label) {
+    return Double.parseDouble(label.getText().replace('\u2212', '-').split(" ")[0]);
+  }
+}

@@ -1,0 +1,267 @@
+package hushrise.app.window;
+
+import static org.assertj.core.api.Assertions.assertThat;
+
+import hushrise.app.play.TransportState;
+import hushrise.app.record.Background;
+import hushrise.app.record.Recording;
+import hushrise.core.project.media.Media;
+import hushrise.core.project.media.TrackKind;
+import hushrise.core.project.timeline.Clip;
+import hushrise.core.sound.AudioInput;
+import hushrise.core.sound.AudioOutput;
+import hushrise.core.sound.Devices;
+import hushrise.core.sound.SampleSource;
+import hushrise.core.sound.Surface;
+import hushrise.media.RehearsalMicrophone;
+import hushrise.media.RehearsalSurface;
+import hushrise.media.SystemDevices;
+import java.nio.file.Files;
+import java.nio.file.Path;
+import java.util.List;
+import java.util.concurrent.atomic.AtomicLong;
+import java.util.concurrent.atomic.AtomicReference;
+import javafx.scene.control.Label;
+import javafx.scene.control.TextArea;
+import javafx.scene.input.KeyCode;
+import org.junit.jupiter.api.Test;
+
+/** Recording narration with the rehearsal microphone, by keys and mouse. */
+class RecordingTest extends WindowTestCase {
+
+  private final AtomicReference<RehearsalMicrophone> microphone = new AtomicReference<>();
+  private final AtomicReference<RehearsalSurface> surface = new AtomicReference<>();
+
+  @Override
+  Devices devices() {
+    SystemDevices system = new SystemDevices();
+    return new Devices() {
+      @Override
+      public List<String> outputs() {
+        return List.of("silent output");
+      }
+
+      @Override
+      public AudioOutput output(String name, int sampleRate) {
+        return system.output(name, sampleRate);
+      }
+
+      @Override
+      public AudioOutput standIn(int sampleRate) {
+        return system.standIn(sampleRate);
+      }
+
+      @Override
+      public List<String> inputs() {
+        return List.of("rehearsal microphone");
+      }
+
+      @Override
+      public AudioInput input(String name, int sampleRate) {
+        microphone.set((RehearsalMicrophone) system.input(name, sampleRate));
+        return microphone.get();
+      }
+
+      @Override
+      public List<String> surfaces() {
+        return List.of("rehearsal surface");
+      }
+
+      @Override
+      public Surface surface(String name, Surface.Listener listener) {
+        surface.set((RehearsalSurface) system.surface(name, listener));
+        return surface.get();
+      }
+    };
+  }
+
+  private Recording recording() {
+    return window.recording();
+  }
+
+  private void open(double seconds) {
+    untilOpen();
+    press(KeyCode.SHIFT, KeyCode.R);
+    until("the input is open", () -> recording().stateProperty().get() == Recording.State.READY);
+    robot.interact(
+        () -> {
+          recording().countInSecondsProperty().set(0);
+          recording().draftsProperty().set(false);
+          microphone.get().beQuiet();
+          window.session().seek(Math.round(seconds * RATE));
+        });
+  }
+
+  private void measureDelay() {
+    robot.clickOn("#recorder-latency");
+    until("the delay is measured", () -> status().contains("ms later"));
+  }
+
+  /** Speaks the line once the film has played for a moment; gives the frame at which that was. */
+  private long speakAt(double seconds) {
+    AtomicLong frame = new AtomicLong();
+    until(
+        "the film has reached the place",
+        () -> window.transport().player().soundingFrame() >= Math.round(seconds * RATE));
+    // Again when something came between looking and speaking.
+    long late;
+    do {
+      frame.set(window.transport().player().soundingFrame());
+      microphone.get().speak();
+      late = window.transport().player().soundingFrame() - frame.get();
+    } while (late > 96);
+    return frame.get();
+  }
+
+  private Clip newest() {
+    Clip clip = window.session().selection().oneClip().flatMap(project()::clip).orElseThrow();
+    return clip;
+  }
+
+  /** Where in a take the line begins, by correlation with it. */
+  private static long lineIn(SampleSource take, float[] line) {
+    int length = (int) take.lengthFrames();
+    float[] heard = new float[length];
+    take.read(0, length, heard, new float[length], 0);
+    int count = 24_000;
+    int from = 4_000;
+    double best = 0;
+    int at = 0;
+    for (int place = 0; place + from + count < length; place++) {
+      double sum = 0;
+      for (int i = 0; i < count; i += 3) {
+        sum += heard[place + from + i] * line[from + i];
+      }
+      if (sum > best) {
+        best = sum;
+        at = place;
+      }
+    }
+    return at;
+  }
+
+  @Test
+  void aTakeLandsWhereItWasSpokenAndASecondOneStacks() throws Exception {
+    open(40);
+    measureDelay();
+    assertClose(recording().latencyFrames(), RehearsalMicrophone.LATENCY_SECONDS * RATE, 240);
+    double levelBefore = music().levelDb();
+    press(KeyCode.CONTROL, KeyCode.R);
+    until(
+        "it records",
+        () -> window.transport().stateProperty().get() instanceof TransportState.Recording);
+    long spoken = speakAt(40.6);
+    until("the line is spoken", () -> recording().frames() > 3L * RATE);
+    press(KeyCode.CONTROL, KeyCode.R);
+    until("the take has landed", () -> status().contains("lies where it was spoken"));
+    untilQuiet();
+    Clip clip = newest();
+    assertThat(clip.startFrame()).isEqualTo(40L * RATE);
+    Media media = project().media(clip.mediaId()).orElseThrow();
+    long line = lineIn(store.samples(media, RATE), microphone.get().spoken());
+    assertClose(clip.startFrame() + line, spoken, 0.005 * RATE);
+    assertThat(music().levelDb()).as("nothing was edited").isEqualTo(levelBefore);
+    assertThat(media.file().getParent()).isEqualTo(folder.resolve("first-ferry takes"));
+    assertThat(media.title()).isEqualTo("take 01.wav");
+    robot.interact(() -> window.session().seek(40L * RATE));
+    robot.clickOn("#recorder-record");
+    speakAt(40.4);
+    until("more is spoken", () -> recording().frames() > 2L * RATE);
+    robot.clickOn("#recorder-record");
+    until("it has landed", () -> status().contains("take 02.wav lies"));
+    assertThat(newest().id()).isEqualTo(clip.id());
+    assertThat(newest().otherTakes()).hasSize(1);
+    press(KeyCode.SHIFT, KeyCode.A);
+    assertThat(status()).contains("take 01.wav");
+    assertThat(newest().mediaId()).isEqualTo(clip.mediaId());
+  }
+
+  @Test
+  void aTakeRestsAndGoesOnAndWhateverStopsTheFilmEndsItWithItsFileKept() {
+    open(60);
+    robot.interact(() -> recording().backgroundProperty().set(Background.OFF));
+    robot.clickOn("#recorder-record");
+    until("it records", () -> recording().frames() > RATE / 2);
+    assertThat(window.meters().track(music().id()).db(0)).isLessThan(-50);
+    press(KeyCode.CONTROL, KeyCode.SHIFT, KeyCode.R);
+    assertThat(recording().stateProperty().get()).isEqualTo(Recording.State.RESTING);
+    long rested = recording().frames();
+    press(KeyCode.CONTROL, KeyCode.SHIFT, KeyCode.R);
+    until("it goes on", () -> recording().frames() > rested + RATE / 2);
+    press(KeyCode.SPACE);
+    until("the take has landed", () -> window.session().selection().oneClip().isPresent());
+    assertThat(recording().stateProperty().get()).isEqualTo(Recording.State.READY);
+    assertThat(project().media(newest().mediaId()).orElseThrow().lengthFrames())
+        .isGreaterThan(rested + RATE / 2);
+    press(KeyCode.SPACE);
+    until("the music is back", () -> window.meters().track(music().id()).db(0) > -40);
+  }
+
+  @Test
+  void aCheckGivesAVerdictWithItsFigures() {
+    open(5);
+    microphone.get().speak();
+    robot.clickOn("#recorder-check");
+    until("there is a verdict", () -> recording().verdictProperty().get().isPresent());
+    Label verdict = find("recorder-verdict");
+    assertThat(verdict.getText()).startsWith("Good").contains("LUFS");
+    robot.interact(() -> microphone.get().beQuiet());
+    robot.clickOn("#recorder-check");
+    until(
+        "there is another",
+        () ->
+            recording().stateProperty().get() == Recording.State.READY
+                && recording().verdictProperty().get().isPresent());
+    assertThat(verdict.getText()).startsWith("Nothing is heard");
+  }
+
+  @Test
+  void itsSpeechIsFoundAndItsHushDraftedAndTheTextToReadGoesAlong() {
+    open(16);
+    robot.interact(() -> recording().draftsProperty().set(true));
+    TextArea text = find("reading-text");
+    robot.interact(() -> text.setText("The first passage.\n\nThe second one.\n\nThe third."));
+    robot.clickOn("#recorder-record");
+    until("the text is read", () -> find("reading").isVisible());
+    press(KeyCode.ALT, KeyCode.PAGE_DOWN);
+    assertThat(window.recorderPane().reading().current()).isEqualTo(1);
+    speakAt(16.5);
+    until("the line is spoken", () -> recording().frames() > 5.5 * RATE);
+    robot.clickOn("#recorder-record");
+    until("a hush is drafted", () -> window.session().draft().isPresent());
+    assertThat(music().hushes()).hasSizeGreaterThanOrEqualTo(4);
+    assertThat(project().firstTrack(TrackKind.VOICE).orElseThrow().clips()).hasSize(5);
+  }
+
+  @Test
+  void aFolderThatIsNoFolderIsSaidAndNothingRuns() throws Exception {
+    open(20);
+    Path file = Files.writeString(folder.resolve("not a folder"), "x");
+    chosen.next(file);
+    robot.clickOn("#recorder-folder");
+    robot.clickOn("#recorder-record");
+    assertThat(status()).contains("choose another one");
+    assertThat(recording().stateProperty().get()).isEqualTo(Recording.State.READY);
+    assertThat(window.transport().stateProperty().get().isStopped()).isTrue();
+  }
+
+  @Test
+  void aFaderOfASurfaceIsLearnedAndSetsTheTracksLevel() {
+    untilOpen();
+    robot.interact(() -> window.run(hushrise.app.command.CommandId.SURFACE));
+    robot.clickOn("#surface-take");
+    press(KeyCode.ESCAPE);
+    robot.clickOn(on(70, -40));
+    robot.interact(() -> window.run(hushrise.app.command.CommandId.SURFACE_LEARN));
+    surface.get().move(3, 0.5);
+    until("it is learned", () -> status().contains("from now on"));
+    surface.get().move(3, 0.4);
+    until("the level is shown", () -> music().levelDb() < -15);
+    until(
+        "it is one step",
+        () -> window.session().undoName().filter("set track level"::equals).isPresent());
+    assertThat(window.session().isDragging()).isFalse();
+    surface.get().move(9, 0.4);
+    until("it is said", () -> status().contains("no track's yet"));
+  }
+}

@@ -1,0 +1,104 @@
+package hushrise.core.edit;
+
+import static org.assertj.core.api.Assertions.assertThat;
+
+import hushrise.core.mix.Projects;
+import hushrise.core.project.Project;
+import hushrise.core.project.media.Media;
+import hushrise.core.project.media.MediaKind;
+import hushrise.core.project.media.TrackKind;
+import hushrise.core.project.timeline.Clip;
+import hushrise.core.store.ProjectFile;
+import java.nio.file.Path;
+import java.util.List;
+import java.util.Set;
+import org.junit.jupiter.api.Test;
+import org.junit.jupiter.api.io.TempDir;
+
+/** Takes of one place stack, and one of them is heard. */
+class TakeEditsTest {
+
+  private static final int RATE = 48_000;
+
+  @TempDir Path folder;
+  private final Media first = Projects.media("one", MediaKind.VOICE, 4L * RATE);
+  private final Media second = Projects.media("two", MediaKind.VOICE, 5L * RATE);
+  private final Media third = Projects.media("three", MediaKind.VOICE, 3L * RATE);
+
+  private static Project with(Project project, Media take, double atSeconds) {
+    return TakeEdits.place(
+        project.withMedia(take), take, Math.round(atSeconds * RATE), "Narration");
+  }
+
+  private static List<Clip> clips(Project project) {
+    return project.firstTrack(TrackKind.VOICE).orElseThrow().clips();
+  }
+
+  private Project three() {
+    return with(with(with(Project.empty("p"), first, 10), second, 10.4), third, 10.2);
+  }
+
+  @Test
+  void aTakeLandsWhereItWasSpokenAndTheLatestIsHeard() {
+    Project project = three();
+    assertThat(clips(project)).hasSize(1);
+    Clip heard = clips(project).getFirst();
+    assertThat(heard.mediaId()).isEqualTo("three");
+    assertThat(heard.startFrame()).isEqualTo(Math.round(10.2 * RATE));
+    assertThat(heard.lengthFrames()).isEqualTo(3L * RATE);
+    assertThat(heard.otherTakes()).extracting("mediaId").containsExactly("two", "one");
+  }
+
+  @Test
+  void aTakeOfAnotherPlaceIsAClipOfItsOwn() {
+    Project project = with(three(), Projects.media("four", MediaKind.VOICE, 2L * RATE), 20);
+    assertThat(clips(project)).hasSize(2);
+    assertThat(clips(project).get(1).otherTakes()).isEmpty();
+  }
+
+  @Test
+  void anotherTakeIsHeardAndAfterTheLastComesTheFirst() {
+    Project project = three();
+    String id = clips(project).getFirst().id();
+    Project two = TakeEdits.another(project, id, 1);
+    assertThat(clips(two).getFirst().mediaId()).isEqualTo("two");
+    assertThat(clips(two).getFirst().startFrame()).isEqualTo(Math.round(10.4 * RATE));
+    Project one = TakeEdits.another(two, id, 1);
+    assertThat(clips(one).getFirst().mediaId()).isEqualTo("one");
+    assertThat(TakeEdits.another(one, id, 1)).isEqualTo(project);
+    assertThat(TakeEdits.another(two, id, -1)).isEqualTo(project);
+  }
+
+  @Test
+  void trimmingOneTakeLeavesTheOthersWhole() {
+    Project project = three();
+    String id = clips(project).getFirst().id();
+    Project trimmed = ClipEdits.trimStart(project, id, 11L * RATE);
+    Project around = TakeEdits.another(TakeEdits.another(trimmed, id, 1), id, 1);
+    assertThat(clips(around).getFirst().lengthFrames()).isEqualTo(4L * RATE);
+    Project back = TakeEdits.another(around, id, 1);
+    assertThat(clips(back).getFirst().startFrame()).isEqualTo(11L * RATE);
+    assertThat(clips(back).getFirst().mediaStartFrame()).isEqualTo(Math.round(0.8 * RATE));
+  }
+
+  @Test
+  void takesMoveTogether() {
+    Project project = three();
+    String id = clips(project).getFirst().id();
+    Project moved = ClipEdits.move(project, Set.of(id), RATE, true);
+    assertThat(clips(moved).getFirst().otherTakes().getFirst().startFrame())
+        .isEqualTo(Math.round(11.4 * RATE));
+  }
+
+  @Test
+  void takesAreSavedAndGoWithTheirItem() {
+    Project project = three();
+    Path file = folder.resolve("p.hushrise");
+    ProjectFile.save(project, file);
+    assertThat(clips(ProjectFile.load(file)).getFirst().otherTakes())
+        .isEqualTo(clips(project).getFirst().otherTakes());
+    assertThat(project.isUsed("two")).isTrue();
+    Project without = ShelfEdits.remove(project, "two");
+    assertThat(clips(without).getFirst().otherTakes()).extracting("mediaId").containsExactly("one");
+  }
+}
