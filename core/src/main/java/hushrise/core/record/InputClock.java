@@ -7,18 +7,19 @@ import java.util.Arrays;
  *
  * <p>Each time samples arrive, the frame that sounds is noted beside their count. Both run at the
  * same rate, so their difference is a constant but for the times at which threads happen to look;
- * the middle one of many is taken, which a few late looks do not move. Not for two threads.
+ * the middle one of the latest is taken, which a few late looks do not move. Where the film has stood
+ * still, or where two devices run at slightly different rates, the middle one follows. Not for two
+ * threads.
  */
 public final class InputClock {
 
-  /** So many looks settle it. */
-  static final int ENOUGH = 24;
-
-  private static final int MOST = 400;
+  /** So many looks settle it; the latest so many count. */
+  static final int LATEST = 32;
 
   private final long latencyFrames;
-  private final long[] offsets = new long[MOST];
-  private int count;
+  private final long[] offsets = new long[LATEST];
+  private final long[] sorted = new long[LATEST];
+  private long count;
 
   /**
    * @param latencyFrames how much later than it was spoken a sample arrives, output and input
@@ -35,20 +36,19 @@ public final class InputClock {
    * @param soundingFrame the frame of the timeline that sounds now
    */
   public void look(long arrived, long soundingFrame) {
-    if (count < MOST) {
-      offsets[count++] = soundingFrame - arrived;
-    }
+    offsets[(int) (count++ % LATEST)] = soundingFrame - arrived;
   }
 
   /** Whether enough looks were taken. */
   public boolean isSettled() {
-    return count >= ENOUGH;
+    return count >= LATEST;
   }
 
   /** The frame of the timeline at which the sample of an index was spoken. */
   public long frameOf(long index) {
-    long[] sorted = Arrays.copyOf(offsets, count);
-    Arrays.sort(sorted);
-    return index + (count == 0 ? 0 : sorted[count / 2]) - latencyFrames;
+    int n = (int) Math.min(count, LATEST);
+    System.arraycopy(offsets, 0, sorted, 0, n);
+    Arrays.sort(sorted, 0, n);
+    return index + (n == 0 ? 0 : sorted[n / 2]) - latencyFrames;
   }
 }

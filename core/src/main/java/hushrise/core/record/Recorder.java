@@ -10,9 +10,12 @@ import org.slf4j.LoggerFactory;
 
 /**
  * Listens to an input on a thread of its own: tells how loud it is, and writes a take while one is
- * recorded. A take begins with the sample that was spoken at its first frame of the timeline and
- * goes on without a gap; while it rests, nothing is written, and it goes on with the sample that
- * was spoken where it rested.
+ * recorded. A take begins with the sample that was spoken at its first frame of the timeline; while
+ * it rests, nothing is written, and it goes on with the sample that was spoken where it rested.
+ *
+ * <p>Where the film stands still for a moment, as the sound ran dry, what is spoken from then on
+ * belongs that much earlier than where the take has got to. Words are kept whole; in the next pause
+ * the take is brought back into step.
  */
 public final class Recorder implements AutoCloseable {
 
@@ -41,6 +44,7 @@ public final class Recorder implements AutoCloseable {
     private int waitingCount;
     private long firstWaiting;
     private boolean aligned;
+    private final Step step;
 
     Take(TakeSink writer, long startFrame, LongSupplier soundingFrame, long latency, int rate) {
       this.writer = writer;
@@ -48,6 +52,7 @@ public final class Recorder implements AutoCloseable {
       this.soundingFrame = soundingFrame;
       this.clock = new InputClock(latency);
       this.waiting = new float[(int) (WAITING_SECONDS * rate)];
+      this.step = new Step(writer, rate);
     }
   }
 
@@ -190,11 +195,15 @@ public final class Recorder implements AutoCloseable {
   }
 
   private void write(Take t, int n) {
+    long sounding = t.soundingFrame.getAsLong();
     if (t.aligned) {
-      t.writer.write(block, 0, n);
+      if (sounding >= 0) {
+        t.clock.look(arrived, sounding);
+      }
+      long ahead = t.clock.frameOf(arrived - n) - (t.startFrame + t.writer.frames());
+      t.step.write(block, n, t.clock.isSettled() ? ahead : 0);
       return;
     }
-    long sounding = t.soundingFrame.getAsLong();
     if (sounding < 0) {
       return; // the film does not run yet
     }

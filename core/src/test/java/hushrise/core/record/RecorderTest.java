@@ -29,12 +29,18 @@ class RecorderTest {
   private static final int RATE = 48_000;
   private static final int BLOCK = 480;
 
+  /** What each sample is. */
+  private interface Says {
+    float of(long index);
+  }
+
   /** An input that gives what a test hands it; each sample tells its own number. */
   private static final class Handed implements AudioInput {
     private final SynchronousQueue<Boolean> blocks = new SynchronousQueue<>();
     private final SynchronousQueue<Boolean> done = new SynchronousQueue<>();
     private long given;
     private boolean first = true;
+    private Says says = RecorderTest::numbered;
 
     @Override
     public String name() {
@@ -55,7 +61,7 @@ class RecorderTest {
         throw new InputLost("Interrupted", e);
       }
       for (int i = 0; i < BLOCK; i++) {
-        samples[i] = numbered(given + i);
+        samples[i] = says.of(given + i);
       }
       given += BLOCK;
       return BLOCK;
@@ -189,6 +195,58 @@ class RecorderTest {
     assertThat(rested).isCloseTo(100L * BLOCK, within(2L * BLOCK));
     assertThat(indexOf(samples[(int) rested - 1])).isEqualTo(rested - 1);
     assertThat((long) indexOf(samples[(int) rested])).isEqualTo(from + 3_000);
+  }
+
+  /** Somebody says a word in a quiet room, again and again; each sample of it tells its number. */
+  private static float spoken(long index) {
+    long within = index % WORD_EVERY;
+    return within < WORD ? (within + 1) / 10_000f : 1e-5f;
+  }
+
+  private static final int WORD_EVERY = 40_000;
+  private static final int WORD = 9_000;
+
+  /** Where the words begin, and whether each is whole. */
+  private static List<Integer> words(float[] samples) {
+    List<Integer> begins = new ArrayList<>();
+    for (int i = 0; i + WORD < samples.length; i++) {
+      if (Math.abs(samples[i] - 1 / 10_000f) < 1e-6f) {
+        begins.add(i);
+        for (int j = 0; j < WORD; j++) {
+          assertThat(samples[i + j]).isEqualTo((j + 1) / 10_000f);
+        }
+      }
+    }
+    return begins;
+  }
+
+  @Test
+  void whereTheFilmStoodStillOrRanAheadTheTakeIsInStepAgainAfterTheNextPause() {
+    for (int jump : new int[] {4_000, 700, 20_000, -300, -9_000, 1, -1}) {
+      TakeSink.Kept kept = new TakeSink.Kept(20 * RATE);
+      AtomicLong sounding = new AtomicLong();
+      input.says = RecorderTest::spoken;
+      input.given = 0;
+      Random late = new Random(jump);
+      recorder.begin(kept, 0, sounding::get, 0);
+      // In the middle of the third word the film stands still, or runs ahead.
+      long jumps = 2L * WORD_EVERY + 4_000;
+      for (int i = 0; i < 900; i++) {
+        long now = (i + 1L) * BLOCK;
+        sounding.set(now - (now > jumps ? jump : 0) + late.nextInt(40));
+        input.give();
+      }
+      recorder.end();
+      List<Integer> words = words(kept.samples());
+      assertThat(words).as("film stands still for %d", jump).hasSizeGreaterThanOrEqualTo(9);
+      for (int w = 0; w < words.size(); w++) {
+        int spokenAt = w * WORD_EVERY;
+        int lies = w <= 2 ? spokenAt : spokenAt - jump;
+        assertThat(words.get(w))
+            .as("word %d, film stands still for %d", w, jump)
+            .isCloseTo(lies, within(RATE / 200));
+      }
+    }
   }
 
   @Test
