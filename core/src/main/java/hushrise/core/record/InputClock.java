@@ -7,9 +7,9 @@ import java.util.Arrays;
  *
  * <p>Each time samples arrive, the frame that sounds is noted beside their count. Both run at the
  * same rate, so their difference is a constant but for the times at which threads happen to look;
- * the middle one of the latest is taken, which a few late looks do not move. Where the film has stood
- * still, or where two devices run at slightly different rates, the middle one follows. Not for two
- * threads.
+ * the middle one of the latest is taken, which a few late looks do not move. Where the film has
+ * stood still, or where two devices run at slightly different rates, the middle one follows. Not
+ * for two threads.
  */
 public final class InputClock {
 

@@ -4,7 +4,8 @@ package hushrise.core.record;
  * Keeps a take in step with the film. A block that lies where the take has got to is written as it
  * is. When it lies elsewhere, that is made good in quiet blocks only: too much is taken out of them
  * with a short crossfade, and silence stands for what is missing. Quiet is measured by the take
- * itself, so that a moment is found in a noisy room as well. Allocates nothing; not for two threads.
+ * itself, so that a moment is found in a noisy room as well. Allocates nothing; not for two
+ * threads.
  */
 final class Step {
 
