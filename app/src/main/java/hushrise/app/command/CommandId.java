@@ -3,7 +3,9 @@ package hushrise.app.command;
 import static hushrise.app.words.Texts.text;
 
 import java.util.Arrays;
+import java.util.EnumSet;
 import java.util.List;
+import java.util.Set;
 import javafx.scene.input.KeyCode;
 import javafx.scene.input.KeyCodeCombination;
 import javafx.scene.input.KeyCombination;
@@ -204,6 +206,42 @@ public enum CommandId {
     REDONE
   }
 
+  /** What goes on step by step while its key is held; all else happens once for each press. */
+  private static final Set<CommandId> STEPS =
+      EnumSet.of(
+          UNDO,
+          REDO,
+          STEP_BACK,
+          STEP_ON,
+          SECOND_BACK,
+          SECOND_ON,
+          PLACE_NEXT,
+          PLACE_PREVIOUS,
+          MARKER_NEXT,
+          MARKER_PREVIOUS,
+          ZOOM_IN,
+          ZOOM_OUT,
+          PASSAGE_NEXT,
+          PASSAGE_PREVIOUS,
+          SLOWER,
+          FASTER,
+          EARS_LOUDER,
+          EARS_QUIETER,
+          EARLIER,
+          LATER,
+          EARLIER_TEN,
+          LATER_TEN,
+          KEYFRAME_NEXT,
+          KEYFRAME_PREVIOUS,
+          LEVEL_UP,
+          LEVEL_DOWN,
+          LEVEL_UP_FINE,
+          LEVEL_DOWN_FINE,
+          EAR_NEXT,
+          EAR_PREVIOUS,
+          READ_NEXT,
+          READ_PREVIOUS);
+
   private final String key;
   private final Menu menu;
   private final Needs needs;
@@ -253,6 +291,11 @@ public enum CommandId {
   /** Whether a pressed key is one of its own. */
   public boolean matches(KeyEvent e) {
     return keys.stream().anyMatch(k -> k.match(e));
+  }
+
+  /** Whether it goes on step by step while its key is held. */
+  public boolean isStep() {
+    return STEPS.contains(this);
   }
 
   /** What it does, in words. */

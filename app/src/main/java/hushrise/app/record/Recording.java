@@ -48,7 +48,6 @@ public final class Recording implements AutoCloseable {
 
   private static final int RATE = Project.DEFAULT_SAMPLE_RATE;
   private static final double LISTENED_AFTER_SECONDS = 1.2;
-  private static final long REPEATED_NANOS = 900_000_000;
 
   /** What is going on. */
   public enum State {
@@ -82,7 +81,6 @@ public final class Recording implements AutoCloseable {
   private Optional<InputCheck> check = Optional.empty();
   private Optional<Path> file = Optional.empty();
   private long startFrame;
-  private long toggledNanos = System.nanoTime() - REPEATED_NANOS;
 
   /**
    * @param draftsHush shows a draft of the hush that a new take wants
@@ -237,13 +235,6 @@ public final class Recording implements AutoCloseable {
 
   /** Begins a take at the playhead, or ends the one that is under way. */
   public void toggle() {
-    // A key that is held repeats itself; nobody means to end a take that has just begun.
-    long now = System.nanoTime();
-    boolean repeated = now - toggledNanos < REPEATED_NANOS;
-    toggledNanos = now;
-    if (repeated) {
-      return;
-    }
     if (isTaking()) {
       end();
     } else {

@@ -3,8 +3,10 @@ package hushrise.app.window;
 import hushrise.app.command.CommandId;
 import hushrise.app.command.Commands;
 import hushrise.app.widget.Focus;
+import java.util.EnumSet;
 import java.util.List;
 import java.util.Optional;
+import java.util.Set;
 import java.util.function.BooleanSupplier;
 import java.util.function.Predicate;
 import javafx.application.Platform;
@@ -19,13 +21,14 @@ import javafx.scene.input.KeyCode;
 import javafx.scene.input.KeyCombination;
 import javafx.scene.input.KeyEvent;
 import javafx.scene.input.MouseEvent;
+import javafx.stage.Stage;
 
 /**
  * Where keys go. They work on the timeline unless somebody has put them elsewhere: no field takes
  * them by itself, and any press of the mouse that is not into a field or a list gives them back.
  *
  * <p>While somebody types into a field, only commands with Ctrl (or Cmd) act, and not those that
- * the field itself knows.
+ * the field itself knows. A key that is held repeats only what goes step by step.
  */
 final class Keys {
 
@@ -38,6 +41,7 @@ final class Keys {
   private final BooleanSupplier blocked;
   private final BooleanSupplier listHasKeys;
   private final Predicate<KeyEvent> beginsTyping;
+  private final Set<KeyCode> down = EnumSet.noneOf(KeyCode.class);
   private boolean asked;
 
   /**
@@ -61,8 +65,13 @@ final class Keys {
     this.beginsTyping = beginsTyping;
   }
 
-  void attach() {
+  /**
+   * @param stage shows the scene
+   */
+  void attach(Stage stage) {
     scene.addEventFilter(KeyEvent.KEY_PRESSED, this::pressed);
+    scene.addEventFilter(KeyEvent.KEY_RELEASED, e -> down.remove(e.getCode()));
+    stage.focusedProperty().addListener(p -> down.clear());
     scene.addEventFilter(MouseEvent.MOUSE_PRESSED, this::mousePressed);
     scene.addEventFilter(MouseEvent.MOUSE_RELEASED, e -> Platform.runLater(this::giveBack));
     scene.addEventFilter(ComboBoxBase.ON_HIDDEN, e -> Platform.runLater(this::leaveList));
@@ -89,6 +98,7 @@ final class Keys {
   }
 
   private void pressed(KeyEvent e) {
+    boolean repeats = !down.add(e.getCode());
     if (e.isConsumed()) {
       return;
     }
@@ -110,7 +120,9 @@ final class Keys {
             ? e.isShortcutDown() && !OF_FIELDS.contains(e.getCode())
             : e.isShortcutDown() || !(listHasKeys.getAsBoolean() || isOfControl(owner, e));
     if (found.isPresent() && free) {
-      commands.run(found.get());
+      if (!repeats || found.get().isStep()) {
+        commands.run(found.get());
+      }
       e.consume();
     } else if (typing && (e.getCode() == KeyCode.ENTER || e.getCode() == KeyCode.ESCAPE)) {
       Platform.runLater(() -> leave(owner));

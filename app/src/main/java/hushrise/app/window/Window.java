@@ -300,7 +300,7 @@ public final class Window {
     alone.addTo(held);
     held.attach(stage, scene);
     new Keys(scene, commands, timeline, sheet::isOpen, shelf::hasKeys, e -> detail.beginsTyping(e))
-        .attach();
+        .attach(stage);
     Thread.currentThread()
         .setUncaughtExceptionHandler(
             (thread, e) -> {

@@ -7,12 +7,14 @@ import hushrise.app.session.Selection;
 import hushrise.core.time.Span;
 import java.util.Arrays;
 import java.util.List;
+import javafx.event.Event;
 import javafx.scene.Node;
 import javafx.scene.control.ListView;
 import javafx.scene.control.MenuBar;
 import javafx.scene.control.MenuItem;
 import javafx.scene.control.TextField;
 import javafx.scene.input.KeyCode;
+import javafx.scene.input.KeyEvent;
 import org.junit.jupiter.api.BeforeEach;
 import org.junit.jupiter.api.Test;
 
@@ -267,5 +269,35 @@ class KeysTest extends WindowTestCase {
     }
     assertThat(reached).containsAll(wanted.stream().filter(id -> !"redo".equals(id)).toList());
     assertThat(reached).contains("level-music", "mute-music", "level-master");
+  }
+
+  @Test
+  void aKeyThatIsHeldStepsOnButPlaysOnlyOnce() {
+    robot.interact(() -> window.session().seek(0));
+    robot.press(KeyCode.RIGHT);
+    robot.interact(() -> repeat(KeyCode.RIGHT, 3));
+    robot.release(KeyCode.RIGHT);
+    until("three steps or more", () -> window.session().playhead() >= frames(3));
+    press(KeyCode.HOME);
+    robot.press(KeyCode.SPACE);
+    until("it plays", () -> window.transport().player().isPlaying());
+    robot.interact(() -> repeat(KeyCode.SPACE, 3));
+    assertThat(window.transport().player().isPlaying()).isTrue();
+    robot.release(KeyCode.SPACE);
+    press(KeyCode.SPACE);
+    until("it stops", () -> !window.transport().player().isPlaying());
+  }
+
+  private long frames(int ofPicture) {
+    return project().pictureRate().sampleFrameOf(ofPicture, RATE);
+  }
+
+  /** As the system does while a key is held. */
+  private void repeat(KeyCode key, int times) {
+    for (int i = 0; i < times; i++) {
+      Event.fireEvent(
+          owner(),
+          new KeyEvent(KeyEvent.KEY_PRESSED, "", key.getName(), key, false, false, false, false));
+    }
   }
 }

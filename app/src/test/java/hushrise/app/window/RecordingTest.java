@@ -5,6 +5,7 @@ import static org.assertj.core.api.Assertions.assertThat;
 import hushrise.app.play.TransportState;
 import hushrise.app.record.Background;
 import hushrise.app.record.Recording;
+import hushrise.core.play.Player;
 import hushrise.core.project.media.Media;
 import hushrise.core.project.media.TrackKind;
 import hushrise.core.project.timeline.Clip;
@@ -103,6 +104,7 @@ class RecordingTest extends WindowTestCase {
     until(
         "the film has reached the place",
         () -> window.transport().player().soundingFrame() >= Math.round(seconds * RATE));
+    untilTheSoundHasRunFor(RATE / 2);
     // Again when something came between looking and speaking.
     long late;
     do {
@@ -111,6 +113,21 @@ class RecordingTest extends WindowTestCase {
       late = window.transport().player().soundingFrame() - frame.get();
     } while (late > 96);
     return frame.get();
+  }
+
+  /** On a busy machine the sound runs dry; a take is back in step only in the next pause. */
+  private void untilTheSoundHasRunFor(long frames) {
+    Player player = window.transport().player();
+    AtomicLong since = new AtomicLong(player.soundingFrame());
+    AtomicLong ranDry = new AtomicLong(player.underRuns());
+    until(
+        "the sound has not run dry for a while",
+        () -> {
+          if (ranDry.getAndSet(player.underRuns()) != player.underRuns()) {
+            since.set(player.soundingFrame());
+          }
+          return player.soundingFrame() - since.get() >= frames;
+        });
   }
 
   private Clip newest() {

@@ -20,6 +20,7 @@ import java.util.List;
 import java.util.concurrent.Callable;
 import java.util.concurrent.TimeUnit;
 import java.util.concurrent.TimeoutException;
+import java.util.concurrent.atomic.AtomicInteger;
 import java.util.stream.Stream;
 import javafx.event.EventType;
 import javafx.geometry.Bounds;
@@ -30,6 +31,7 @@ import javafx.scene.control.ComboBox;
 import javafx.scene.control.Labeled;
 import javafx.scene.control.TextField;
 import javafx.scene.input.KeyCode;
+import javafx.scene.input.KeyEvent;
 import javafx.scene.input.MouseButton;
 import javafx.scene.input.MouseEvent;
 import javafx.scene.input.ScrollEvent;
@@ -48,6 +50,10 @@ abstract class WindowTestCase {
   private static final Path DEMO = Path.of("../demo/data");
   private static final Path CACHE = Path.of("target/test-cache/window");
 
+  /** Keys that go to a window of the system never arrive in ours. */
+  private static final long KEYS_ARRIVE_NANOS = 1_000_000_000;
+
+  private final AtomicInteger released = new AtomicInteger();
   @TempDir Path folder;
   final FxRobot robot = new FxRobot();
   final ChosenFiles chosen = new ChosenFiles();
@@ -71,6 +77,7 @@ abstract class WindowTestCase {
     window.attach(stage, scene);
     stage.setScene(scene);
     stage.sizeToScene();
+    stage.addEventFilter(KeyEvent.KEY_RELEASED, e -> released.incrementAndGet());
     stage.show();
     window.focusTimeline();
     if (opensDemo()) {
@@ -156,8 +163,14 @@ abstract class WindowTestCase {
     return new Point2D(bounds.getMinX() + x, bounds.getMinY() + y);
   }
 
+  /** Presses keys together and waits until they have arrived, which on a display takes a while. */
   void press(KeyCode... keys) {
+    int arrived = released.get() + keys.length;
     robot.push(keys);
+    long end = System.nanoTime() + KEYS_ARRIVE_NANOS;
+    while (released.get() < arrived && System.nanoTime() < end) {
+      WaitForAsyncUtils.sleep(2, TimeUnit.MILLISECONDS);
+    }
     WaitForAsyncUtils.waitForFxEvents();
   }
 
