@@ -30,6 +30,9 @@ echo "== scroll, zoom and drag: 2 hours, 12 tracks, 5 000 keyframes, 1280x800, s
 echo "== playing two hours on twelve tracks at the real pace for two minutes, with seeks and edits"
 "$java" -Xmx256m --enable-native-access=ALL-UNNAMED --sun-misc-unsafe-memory-access=allow -cp "$jars" hushrise.bench.PlayBenchmark 2>/dev/null
 
+echo "== the loudness of the film of two hours on twelve tracks, and after edits of it"
+"$java" --enable-native-access=ALL-UNNAMED --sun-misc-unsafe-memory-access=allow -cp "$jars" hushrise.bench.FilmBenchmark 2>/dev/null
+
 command -v ffmpeg >/dev/null 2>&1 || {
   echo "The yardstick is the FFmpeg program: install it (on Debian: apt-get install ffmpeg) for the ratios."
   exit 0

@@ -21,6 +21,7 @@ import javafx.application.Platform;
 import javafx.event.EventType;
 import javafx.geometry.Bounds;
 import javafx.scene.Node;
+import javafx.scene.Parent;
 import javafx.scene.Scene;
 import javafx.scene.input.MouseButton;
 import javafx.scene.input.MouseEvent;
@@ -82,7 +83,7 @@ public final class WindowBenchmark {
       parts.add(new Part("whole film: zoom", i -> window.view().zoom(i % 60 < 30 ? 1 / 1.1 : 1.1, 400)));
       parts.add(new Part("whole film: drag a line", i -> drag(i, "#lane-music", 500, 60)));
       parts.add(new Part("all meters while playing", this::play));
-      parts.add(new Part("nothing at all", i -> window.root().lookup("#timeline").requestLayout()));
+      parts.add(new Part("nothing at all", i -> ((Parent) window.root().lookup("#timeline")).requestLayout()));
       String only = String.join(" ", getParameters().getRaw());
       parts.removeIf(p -> !p.name().startsWith(only));
       whenQuiet(() -> next(0, false));

@@ -1,5 +1,6 @@
 package hushrise.app.listen;
 
+import hushrise.app.job.Calm;
 import hushrise.app.job.Jobs;
 import hushrise.app.session.Session;
 import hushrise.core.loudness.FilmLoudness;
@@ -9,8 +10,7 @@ import hushrise.core.sound.Progress;
 import hushrise.core.sound.SoundLibrary;
 import java.util.Optional;
 import java.util.concurrent.CancellationException;
-import java.util.concurrent.ExecutorService;
-import java.util.concurrent.Executors;
+import java.util.concurrent.ForkJoinPool;
 import java.util.concurrent.atomic.AtomicReference;
 import javafx.beans.property.ReadOnlyBooleanProperty;
 import javafx.beans.property.ReadOnlyBooleanWrapper;
@@ -19,16 +19,17 @@ import javafx.beans.property.ReadOnlyObjectWrapper;
 
 /**
  * Keeps the loudness of the whole film current: after each edit it measures what the edit has
- * changed, on a thread of its own; when another edit comes before it is done, it begins with that.
+ * changed, on threads of its own that leave one core to the window and the sound, and stand back
+ * while something is moved; when another edit comes before it is done, it begins with that.
  */
 public final class FilmMeasure {
 
   private final Session session;
   private final SoundLibrary sounds;
   private final Jobs jobs;
-  private final ExecutorService worker =
-      Executors.newSingleThreadExecutor(
-          Thread.ofPlatform().daemon().name("hushrise-measure").factory());
+  private final Calm calm;
+  private final ForkJoinPool workers =
+      new ForkJoinPool(Math.max(1, Runtime.getRuntime().availableProcessors() - 1));
   private final ReadOnlyObjectWrapper<Optional<FilmLoudness>> now =
       new ReadOnlyObjectWrapper<>(Optional.empty());
   private final ReadOnlyBooleanWrapper measuring = new ReadOnlyBooleanWrapper();
@@ -37,10 +38,11 @@ public final class FilmMeasure {
   private boolean busy;
   private boolean closed;
 
-  public FilmMeasure(Session session, SoundLibrary library, Jobs jobs) {
+  public FilmMeasure(Session session, SoundLibrary library, Jobs jobs, Calm calm) {
     this.session = session;
     this.sounds = new ForgivingLibrary(library, sentence -> {});
     this.jobs = jobs;
+    this.calm = calm;
     session.presentProperty().addListener((p, was, is) -> changed());
   }
 
@@ -83,12 +85,13 @@ public final class FilmMeasure {
     Optional<FilmLoudness> known = now.get();
     Progress whileLatest =
         fraction -> {
+          calm.await();
           if (!project.equals(latest.get())) {
             throw new CancellationException();
           }
         };
     jobs.run(
-        worker,
+        workers,
         () ->
             known.isPresent()
                 ? known.get().following(project, sounds, whileLatest)
@@ -118,9 +121,9 @@ public final class FilmMeasure {
     }
   }
 
-  /** Ends its thread. */
+  /** Ends its threads. */
   public void close() {
     closed = true;
-    worker.shutdownNow();
+    workers.shutdownNow();
   }
 }

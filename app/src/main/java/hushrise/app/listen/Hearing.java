@@ -65,6 +65,7 @@ public final class Hearing {
    * @param findings what a careful listener would remark on, put aside or not
    * @param unheard items that could not be measured, and count as silent
    * @param hotSpots where each track is hot after all levels, by the tracks' ids
+   * @param judged the project that the findings and hot spots are of: during a drag, the one before
    */
   public record Now(
       Project project,
@@ -72,7 +73,17 @@ public final class Hearing {
       Separation separation,
       List<Finding> findings,
       List<Media> unheard,
-      Map<String, List<HotSpot>> hotSpots) {}
+      Map<String, List<HotSpot>> hotSpots,
+      Project judged) {
+
+    private boolean isWhole() {
+      return judged.equals(project);
+    }
+
+    private Now with(List<Finding> others) {
+      return new Now(project, energies, separation, List.copyOf(others), unheard, hotSpots, judged);
+    }
+  }
 
   private static final LoudnessSteps SILENCE = new LoudnessSteps(FloatBuffer.allocate(0));
 
@@ -233,22 +244,25 @@ public final class Hearing {
   private void listen() {
     Project project = session.shown();
     boolean dragging = session.isDragging();
-    if (closed || busy || now.get().filter(n -> n.project().equals(project)).isPresent()) {
+    boolean known =
+        now.get().filter(n -> n.project().equals(project) && (n.isWhole() || dragging)).isPresent();
+    if (closed || busy || known) {
       return;
     }
     busy = true;
     int asked = generation.get();
-    Optional<Now> known = now.get();
+    Optional<Now> before = now.get();
     List<Media> silent = used().stream().filter(m -> unheard.contains(m.file())).toList();
     jobs.run(
         worker,
-        () -> heard(project, known, dragging, silent),
+        () -> heard(project, before, dragging, silent),
         heard -> {
           busy = false;
           if (asked == generation.get()) {
             show(heard);
           }
-          if (asked != generation.get() || !session.shown().equals(heard.project())) {
+          boolean over = !heard.isWhole() && !session.isDragging();
+          if (asked != generation.get() || over || !session.shown().equals(heard.project())) {
             listenSoon();
           }
         },
@@ -265,24 +279,27 @@ public final class Hearing {
         known.isPresent()
             ? known.get().separation().following(energies, wantedLu)
             : Separation.of(energies, wantedLu);
+    if (dragging && known.isPresent()) {
+      Now was = known.get();
+      return new Now(
+          project, energies, separation, was.findings(), silent, was.hotSpots(), was.judged());
+    }
     List<Finding> findings =
-        dragging && known.isPresent()
-            ? known.get().findings()
-            : SecondEar.hear(new Heard(energies, separation, library(), session.songs()));
-    return new Now(project, energies, separation, findings, silent, hotSpots(project, known));
+        SecondEar.hear(new Heard(energies, separation, library(), session.songs()));
+    return new Now(
+        project, energies, separation, findings, silent, hotSpots(project, known), project);
   }
 
   /** Only tracks that have changed are looked through again. */
   private Map<String, List<HotSpot>> hotSpots(Project project, Optional<Now> known) {
     double hotDb = session.hotDbProperty().get();
     boolean comparable =
-        hotDb == heardHotDb
-            && known.filter(n -> n.project().shelf() == project.shelf()).isPresent();
+        hotDb == heardHotDb && known.filter(n -> n.judged().shelf() == project.shelf()).isPresent();
     Map<String, List<HotSpot>> spots = new HashMap<>();
     for (Track track : project.tracks()) {
       if (track.kind().sounds()) {
         Optional<Track> was =
-            comparable ? known.flatMap(n -> n.project().track(track.id())) : Optional.empty();
+            comparable ? known.flatMap(n -> n.judged().track(track.id())) : Optional.empty();
         boolean same =
             was.filter(t -> TrackChange.between(t, track, project.sampleRate()).isEmpty())
                 .isPresent();
@@ -302,15 +319,7 @@ public final class Hearing {
     all.removeIf(f -> f.rule().equals(PeakOver.ID));
     peak.ifPresent(all::add);
     all.sort(Comparator.comparingLong(f -> f.place().startFrame()));
-    now.set(
-        Optional.of(
-            new Now(
-                heard.project(),
-                heard.energies(),
-                heard.separation(),
-                List.copyOf(all),
-                heard.unheard(),
-                heard.hotSpots())));
+    now.set(Optional.of(heard.with(all)));
   }
 
   /** Is told that the film has been measured, and looks at its highest peak. */

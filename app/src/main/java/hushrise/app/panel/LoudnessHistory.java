@@ -54,7 +54,7 @@ final class LoudnessHistory extends Region {
     setOnMousePressed(this::go);
     setOnMouseDragged(this::go);
     palette.addListener((p, was, now) -> redraw());
-    hearing.nowProperty().addListener((p, was, now) -> redraw());
+    hearing.nowProperty().addListener((p, was, now) -> redrawVoice());
   }
 
   private void go(MouseEvent e) {
@@ -95,30 +95,57 @@ final class LoudnessHistory extends Region {
     if (film.isEmpty() || film.get().hops() == 0) {
       return;
     }
-    int hops = film.get().hops();
-    Optional<Separation> separation = hearing.now().map(Hearing.Now::separation);
     for (int x = 0; x < w; x++) {
-      int from = (int) (x * hops / w);
-      int to = Math.max(from + 1, (int) ((x + 1) * hops / w));
       double shortTerm = Double.NEGATIVE_INFINITY;
       double momentary = Double.NEGATIVE_INFINITY;
-      float lowest = Float.MAX_VALUE;
-      // Of a long film a column stands for many moments: a few of them tell it.
-      int step = Math.max(1, (to - from) / 8);
-      for (int hop = from; hop < Math.min(to, hops); hop += step) {
+      int to = toHop(x, film.get());
+      for (int hop = fromHop(x, film.get()); hop < to; hop += step(x, film.get())) {
         shortTerm = Math.max(shortTerm, film.get().shortTermLufs(hop));
         momentary = Math.max(momentary, film.get().momentaryLufs(hop));
-        int at = hop;
-        float lu = separation.map(s -> s.at(at)).orElse(Float.NaN);
-        lowest = Float.isNaN(lu) ? lowest : Math.min(lowest, lu);
       }
       double y = yOf(shortTerm, h);
       g.setFill(p.music());
       g.fillRect(x, y, 1, h - y);
       g.setFill(p.faintInk());
       g.fillRect(x, yOf(momentary, h), 1, 1);
+    }
+    redrawVoice();
+  }
+
+  private int fromHop(int x, FilmLoudness film) {
+    return (int) (x * film.hops() / getWidth());
+  }
+
+  private int toHop(int x, FilmLoudness film) {
+    return Math.min(Math.max(fromHop(x, film) + 1, fromHop(x + 1, film)), film.hops());
+  }
+
+  /** Of a long film a column stands for many moments: a few of them tell it. */
+  private int step(int x, FilmLoudness film) {
+    return Math.max(1, (toHop(x, film) - fromHop(x, film)) / 8);
+  }
+
+  /** How the voice stands above the rest changes more often than the film's loudness is known. */
+  private void redrawVoice() {
+    double h = getHeight() - STRIP;
+    Palette p = palette.get();
+    GraphicsContext g = canvas.getGraphicsContext2D();
+    g.setFill(p.sunken());
+    g.fillRect(0, h, getWidth(), STRIP);
+    Optional<Separation> separation = hearing.now().map(Hearing.Now::separation);
+    Optional<FilmLoudness> film = measure.nowProperty().get();
+    if (film.isEmpty() || separation.isEmpty()) {
+      return;
+    }
+    for (int x = 0; x < getWidth(); x++) {
+      float lowest = Float.MAX_VALUE;
+      int to = toHop(x, film.get());
+      for (int hop = fromHop(x, film.get()); hop < to; hop += step(x, film.get())) {
+        float lu = separation.get().at(hop);
+        lowest = Float.isNaN(lu) ? lowest : Math.min(lowest, lu);
+      }
       if (lowest < Float.MAX_VALUE) {
-        mark(g, p, separation.orElseThrow().stateOfMoment(lowest), x, h);
+        mark(g, p, separation.get().stateOfMoment(lowest), x, h);
       }
     }
   }

@@ -51,10 +51,14 @@ public final class FilmLoudness {
 
   private final Project project;
   private final Piece[] pieces;
+  private final int hops;
+  private final double masterFactor;
 
   private FilmLoudness(Project project, Piece[] pieces) {
     this.project = project;
     this.pieces = pieces;
+    hops = (int) (project.lengthFrames() * HOPS / project.sampleRate());
+    masterFactor = Decibels.toFactor(project.masterDb());
   }
 
   /** Measures a whole film. */
@@ -248,18 +252,13 @@ public final class FilmLoudness {
     return project;
   }
 
-  private double masterFactor() {
-    return Decibels.toFactor(project.masterDb());
-  }
-
   /** How many whole tenths of a second the film has. */
   public int hops() {
-    return (int) (project.lengthFrames() * HOPS / project.sampleRate());
+    return hops;
   }
 
   private double energy(int hop) {
-    double master = masterFactor();
-    return pieces[hop / HOPS].energies()[hop % HOPS] * master * master;
+    return pieces[hop / HOPS].energies()[hop % HOPS] * masterFactor * masterFactor;
   }
 
   /** Gated loudness of the film, in LUFS; minus infinity for silence. */
@@ -302,7 +301,7 @@ public final class FilmLoudness {
 
   /** The largest value between and on the samples, in dB relative to full scale. */
   public double truePeakDbtp() {
-    return Decibels.ofFactor(highest().truePeak() * masterFactor());
+    return Decibels.ofFactor(highest().truePeak() * masterFactor);
   }
 
   /** The second in which that lies. */

@@ -13,29 +13,24 @@ public final class TruePeakMeter {
   private static final int TAPS = 12;
   private static final int STRETCH = 32;
 
-  private static final double[][] PHASES = {
+  /** The first two phases; the other two are the same from behind. */
+  private static final float[][] PHASES = {
     {
-      0.0017089843750, 0.0109863281250, -0.0196533203125, 0.0332031250000, -0.0594482421875,
-      0.1373291015625, 0.9721679687500, -0.1022949218750, 0.0476074218750, -0.0266113281250,
-      0.0148925781250, -0.0083007812500
+      0.0017089843750f, 0.0109863281250f, -0.0196533203125f, 0.0332031250000f, -0.0594482421875f,
+      0.1373291015625f, 0.9721679687500f, -0.1022949218750f, 0.0476074218750f, -0.0266113281250f,
+      0.0148925781250f, -0.0083007812500f
     },
     {
-      -0.0291748046875, 0.0292968750000, -0.0517578125000, 0.0891113281250, -0.1665039062500,
-      0.4650878906250, 0.7797851562500, -0.2003173828125, 0.1015625000000, -0.0582275390625,
-      0.0330810546875, -0.0189208984375
-    },
-    {
-      -0.0189208984375, 0.0330810546875, -0.0582275390625, 0.1015625000000, -0.2003173828125,
-      0.7797851562500, 0.4650878906250, -0.1665039062500, 0.0891113281250, -0.0517578125000,
-      0.0292968750000, -0.0291748046875
-    },
-    {
-      -0.0083007812500, 0.0148925781250, -0.0266113281250, 0.0476074218750, -0.1022949218750,
-      0.9721679687500, 0.1373291015625, -0.0594482421875, 0.0332031250000, -0.0196533203125,
-      0.0109863281250, 0.0017089843750
+      -0.0291748046875f, 0.0292968750000f, -0.0517578125000f, 0.0891113281250f, -0.1665039062500f,
+      0.4650878906250f, 0.7797851562500f, -0.2003173828125f, 0.1015625000000f, -0.0582275390625f,
+      0.0330810546875f, -0.0189208984375f
     },
   };
 
+  private static final float[] EVEN_0 = half(PHASES[0], 1);
+  private static final float[] ODD_0 = half(PHASES[0], -1);
+  private static final float[] EVEN_1 = half(PHASES[1], 1);
+  private static final float[] ODD_1 = half(PHASES[1], -1);
   private static final float LARGEST_GAIN = largestGain();
 
   private final float[] window = new float[TAPS - 1 + STRETCH];
@@ -45,9 +40,9 @@ public final class TruePeakMeter {
 
   private static float largestGain() {
     double largest = 0;
-    for (double[] phase : PHASES) {
+    for (float[] phase : PHASES) {
       double sum = 0;
-      for (double c : phase) {
+      for (float c : phase) {
         sum += Math.abs(c);
       }
       largest = Math.max(largest, sum);
@@ -86,18 +81,41 @@ public final class TruePeakMeter {
     inStretch = 0;
   }
 
-  private void oversample(int length) {
-    double peak = truePeak;
-    for (double[] phase : PHASES) {
-      for (int i = 0; i < length; i++) {
-        double sum = 0;
-        for (int tap = 0; tap < TAPS; tap++) {
-          sum += phase[tap] * window[i + TAPS - 1 - tap];
-        }
-        peak = Math.max(peak, Math.abs(sum));
-      }
+  /** What a phase has in common with itself from behind, or what it differs by. */
+  private static float[] half(float[] phase, int sign) {
+    float[] half = new float[TAPS / 2];
+    for (int tap = 0; tap < half.length; tap++) {
+      half[tap] = (phase[tap] + sign * phase[TAPS - 1 - tap]) / 2;
     }
-    truePeak = (float) peak;
+    return half;
+  }
+
+  /**
+   * As a phase and its mirror image are the sum and the difference of an even and an odd filter,
+   * the larger of their two outputs is the sum of the magnitudes of these.
+   */
+  private void oversample(int length) {
+    float peak = truePeak;
+    for (int i = 0; i < length; i++) {
+      float even0 = 0;
+      float odd0 = 0;
+      float even1 = 0;
+      float odd1 = 0;
+      for (int tap = 0; tap < TAPS / 2; tap++) {
+        float newer = window[i + TAPS - 1 - tap];
+        float older = window[i + tap];
+        float sum = newer + older;
+        float difference = newer - older;
+        even0 = Math.fma(EVEN_0[tap], sum, even0);
+        odd0 = Math.fma(ODD_0[tap], difference, odd0);
+        even1 = Math.fma(EVEN_1[tap], sum, even1);
+        odd1 = Math.fma(ODD_1[tap], difference, odd1);
+      }
+      peak =
+          Math.max(
+              peak, Math.max(Math.abs(even0) + Math.abs(odd0), Math.abs(even1) + Math.abs(odd1)));
+    }
+    truePeak = peak;
   }
 
   /** The largest sample so far as an amplitude, full scale 1. */

@@ -1,0 +1,68 @@
+package hushrise.bench;
+
+import hushrise.core.loudness.FilmLoudness;
+import hushrise.core.project.Project;
+import hushrise.core.project.media.TrackKind;
+import hushrise.core.project.timeline.Track;
+import hushrise.core.sound.Progress;
+import hushrise.media.CacheFolder;
+import hushrise.media.MediaStore;
+import java.io.IOException;
+import java.nio.file.Files;
+import java.nio.file.Path;
+import java.util.function.UnaryOperator;
+
+/**
+ * How long the loudness of a film of two hours on twelve tracks takes: measured whole, and followed
+ * after edits, each the second time it is done.
+ */
+public final class FilmBenchmark {
+
+  private FilmBenchmark() {}
+
+  public static void main(String[] args) throws IOException {
+    Path folder = Files.createTempDirectory("hushrise-bench");
+    MediaStore store = new MediaStore(new CacheFolder(folder.resolve("cache"), 4L << 30));
+    Project project = LongProject.of(store, folder);
+    FilmLoudness whole = FilmLoudness.of(project, store, Progress.NONE);
+    long from = System.nanoTime();
+    whole = FilmLoudness.of(project, store, Progress.NONE);
+    System.out.printf("the whole film %.2f s%n", (System.nanoTime() - from) / 1e9);
+    Track music = project.firstTrack(TrackKind.MUSIC).orElseThrow();
+    follow(whole, store, "the level of the mix", p -> p.withMasterDb(-1));
+    follow(
+        whole,
+        store,
+        "one keyframe",
+        p ->
+            p.withTrack(
+                music.id(),
+                t ->
+                    t.withLine(
+                        t.line().with(t.line().keyframes().get(700).withLevelDb(-3)))));
+    follow(
+        whole,
+        store,
+        "a clip's gain",
+        p ->
+            p.withTrack(
+                music.id(), t -> t.withClip(t.clips().get(3).id(), c -> c.withGainDb(-2))));
+    follow(
+        whole,
+        store,
+        "the level of a track",
+        p -> p.withTrack(music.id(), t -> t.withLevelDb(-2)));
+  }
+
+  private static void follow(
+      FilmLoudness known, MediaStore store, String edit, UnaryOperator<Project> change) {
+    Project changed = change.apply(known.project());
+    FilmLoudness followed = known.following(changed, store, Progress.NONE);
+    long from = System.nanoTime();
+    followed = known.following(changed, store, Progress.NONE);
+    long to = System.nanoTime();
+    System.out.printf(
+        "after an edit of %-22s %.3f s (%.2f LUFS, %.2f dBTP)%n",
+        edit, (to - from) / 1e9, followed.integratedLufs(), followed.truePeakDbtp());
+  }
+}
