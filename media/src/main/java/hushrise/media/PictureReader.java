@@ -10,6 +10,7 @@ import static org.bytedeco.ffmpeg.global.swscale.sws_freeContext;
 import static org.bytedeco.ffmpeg.global.swscale.sws_getCachedContext;
 import static org.bytedeco.ffmpeg.global.swscale.sws_scale;
 
+import java.nio.IntBuffer;
 import java.nio.file.Path;
 import java.util.Optional;
 import org.bytedeco.ffmpeg.avutil.AVFrame;
@@ -40,9 +41,11 @@ public final class PictureReader implements AutoCloseable {
   private final IntPointer strides;
   private final AVFrame held = Ffmpeg.allocated(av_frame_alloc());
   private SwsContext scaler;
+  private final int[] argb;
   private double shownFrom = Double.NaN;
   private double shownUntil;
   private boolean hasNext;
+  private boolean fresh;
 
   /**
    * A picture in memory.
@@ -71,10 +74,37 @@ public final class PictureReader implements AutoCloseable {
             maxHeight / (lying ? fullWidth : fullHeight));
     width = Math.max(2, (int) Math.round(fullWidth * scale));
     height = Math.max(2, (int) Math.round(fullHeight * scale));
+    argb = new int[width * height];
     pixels = new BytePointer((long) width * height * 4 + 64);
     planes = new PointerPointer<>(1);
     planes.put(0, pixels);
     strides = new IntPointer(1).put(0, width * 4);
+  }
+
+  /** How wide the pictures are, in pixels. */
+  public int width() {
+    return decoder.orientation().transposed() ? height : width;
+  }
+
+  /** How high the pictures are, in pixels. */
+  public int height() {
+    return decoder.orientation().transposed() ? width : height;
+  }
+
+  /**
+   * As {@link #at}, into a buffer of {@link #width} times {@link #height} pixels. Allocates nothing
+   * for a picture that stands upright.
+   *
+   * @return false, with nothing written, when that is the picture that was given last, or there is
+   *     none
+   */
+  public boolean changedAt(double seconds, IntBuffer to) {
+    if (!goTo(seconds) || !fresh) {
+      return false;
+    }
+    fresh = false;
+    to.clear().put(upright());
+    return true;
   }
 
   /**
@@ -83,9 +113,19 @@ public final class PictureReader implements AutoCloseable {
    * decoded.
    */
   public Optional<Picture> at(double seconds) {
+    if (!goTo(seconds)) {
+      return Optional.empty();
+    }
+    fresh = false;
+    int[] upright = upright();
+    return Optional.of(new Picture(width(), height(), upright == argb ? upright.clone() : upright));
+  }
+
+  /** Decodes what is shown at a time; false where there is nothing. */
+  private boolean goTo(double seconds) {
     double wanted = Math.max(0, seconds) + ROUNDING_SECONDS;
     if (wanted >= shownFrom && wanted < shownUntil) {
-      return Optional.of(copy());
+      return true;
     }
     boolean near = wanted >= shownFrom && wanted < shownUntil + DECODE_ON_SECONDS;
     if (!near) {
@@ -114,8 +154,9 @@ public final class PictureReader implements AutoCloseable {
     if (found) {
       scale(held);
       shownFrom = from;
+      fresh = true;
     }
-    return Double.isNaN(shownFrom) ? Optional.empty() : Optional.of(copy());
+    return !Double.isNaN(shownFrom);
   }
 
   private void scale(AVFrame frame) {
@@ -135,8 +176,8 @@ public final class PictureReader implements AutoCloseable {
     sws_scale(scaler, frame.data(), frame.linesize(), 0, frame.height(), planes, strides);
   }
 
-  private Picture copy() {
-    int[] argb = new int[width * height];
+  /** The pixels as they are looked at. */
+  private int[] upright() {
     pixels
         .position(0)
         .limit((long) width * height * 4)
@@ -147,10 +188,7 @@ public final class PictureReader implements AutoCloseable {
     for (int i = 0; i < argb.length; i++) {
       argb[i] |= 0xFF000000;
     }
-    Orientation way = decoder.orientation();
-    return way.transposed()
-        ? new Picture(height, width, way.turned(argb, width, height))
-        : new Picture(width, height, way.turned(argb, width, height));
+    return decoder.orientation().turned(argb, width, height);
   }
 
   @Override

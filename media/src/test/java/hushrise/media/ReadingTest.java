@@ -13,6 +13,7 @@ import hushrise.core.sound.SampleSource;
 import hushrise.core.time.FrameRate;
 import java.io.IOException;
 import java.io.RandomAccessFile;
+import java.nio.IntBuffer;
 import java.nio.file.Files;
 import java.nio.file.Path;
 import java.util.List;
@@ -220,6 +221,22 @@ class ReadingTest extends MediaTestCase {
         assertThat(grey).as("picture %d", number).isCloseTo(greyOf(number), within(4));
       }
       assertThat(reader.at(99).orElseThrow().argb()[0] & 0xFF).isCloseTo(greyOf(74), within(4));
+    }
+  }
+
+  @Test
+  void aPictureThatIsStillShownIsNotGivenAgain() {
+    Path file = film("film.mp4", OutputFormat.MP4, 75, false);
+    try (PictureReader reader = new PictureReader(file, 96, 64)) {
+      IntBuffer pixels = IntBuffer.allocate(reader.width() * reader.height());
+      assertThat(reader.changedAt(0.01, pixels)).isTrue();
+      assertThat(reader.changedAt(0.03, pixels)).isFalse();
+      for (int number : new int[] {1, 2, 40, 3, 74}) {
+        assertThat(reader.changedAt(number / 25.0 + 0.01, pixels)).isTrue();
+        int grey = pixels.get(96 * 32 + 48) & 0xFF;
+        assertThat(grey).as("picture %d", number).isCloseTo(greyOf(number), within(4));
+        assertThat(reader.changedAt(number / 25.0 + 0.02, pixels)).isFalse();
+      }
     }
   }
 

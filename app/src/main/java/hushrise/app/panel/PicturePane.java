@@ -4,22 +4,28 @@ import static hushrise.app.words.Texts.text;
 
 import hushrise.app.job.Jobs;
 import hushrise.app.session.Session;
-import hushrise.app.widget.Stills;
 import hushrise.core.project.Project;
 import hushrise.core.project.media.Media;
 import hushrise.core.project.media.MediaKind;
 import hushrise.core.project.media.TrackKind;
 import hushrise.core.project.timeline.Clip;
 import hushrise.media.PictureReader;
+import java.nio.IntBuffer;
 import java.nio.file.Path;
 import java.util.Optional;
 import java.util.concurrent.ExecutorService;
 import java.util.concurrent.Executors;
+import javafx.scene.image.Image;
 import javafx.scene.image.ImageView;
+import javafx.scene.image.PixelBuffer;
+import javafx.scene.image.PixelFormat;
+import javafx.scene.image.WritableImage;
 import javafx.scene.layout.StackPane;
 
 /**
  * The picture at the playhead. While one is decoded the newest wish waits; older ones are dropped.
+ * Two canvases take turns: one is shown while the next picture is put onto the other, so that
+ * playing leaves nothing behind to be collected.
  */
 public final class PicturePane extends StackPane {
 
@@ -32,12 +38,62 @@ public final class PicturePane extends StackPane {
   private final ExecutorService worker =
       Executors.newSingleThreadExecutor(
           Thread.ofPlatform().daemon().name("hushrise-picture").factory());
-  private Optional<PictureReader> reader = Optional.empty();
+  private Optional<Film> reader = Optional.empty();
   private Optional<Path> readerOf = Optional.empty();
   private Optional<Path> shownOf = Optional.empty();
   private boolean busy;
   private boolean again;
   private double shownSeconds = -1;
+
+  /** A picture's pixels with the image that shows them. */
+  private static final class Sheet {
+    private final PixelBuffer<IntBuffer> buffer;
+    private final WritableImage image;
+
+    Sheet(int width, int height) {
+      buffer =
+          new PixelBuffer<>(
+              width,
+              height,
+              IntBuffer.allocate(width * height),
+              PixelFormat.getIntArgbPreInstance());
+      image = new WritableImage(buffer);
+    }
+
+    /** Tells the window that the pixels have changed; on its thread. */
+    Image changed() {
+      buffer.updateBuffer(b -> null);
+      return image;
+    }
+  }
+
+  /** An open film; used by the worker alone. */
+  private static final class Film implements AutoCloseable {
+    private final PictureReader reader;
+    private Sheet shown;
+    private Sheet next;
+
+    Film(Path file) {
+      reader = new PictureReader(file, MAX_WIDTH, MAX_HEIGHT);
+      shown = new Sheet(reader.width(), reader.height());
+      next = new Sheet(reader.width(), reader.height());
+    }
+
+    /** The sheet with the picture at a time. */
+    Sheet at(double seconds) {
+      if (reader.changedAt(seconds, next.buffer.getBuffer())) {
+        Sheet before = shown;
+        shown = next;
+        next = before;
+      }
+      return shown;
+    }
+
+    @Override
+    public void close() {
+      reader.close();
+    }
+  }
 
   public PicturePane(Session session, Jobs jobs) {
     this.session = session;
@@ -100,8 +156,10 @@ public final class PicturePane extends StackPane {
     jobs.run(
         worker,
         () -> reader(media).at(seconds),
-        picture -> {
-          picture.ifPresent(p -> view.setImage(Stills.imageOf(p)));
+        sheet -> {
+          if (view.getImage() != sheet.image) {
+            view.setImage(sheet.changed());
+          }
           shownSeconds = seconds;
           shownOf = Optional.of(media.file());
           requestLayout();
@@ -119,17 +177,17 @@ public final class PicturePane extends StackPane {
   }
 
   /** The reader of a film; on the worker alone, which closes the one before. */
-  private PictureReader reader(Media film) {
+  private Film reader(Media film) {
     if (readerOf.filter(film.file()::equals).isEmpty()) {
       closeReader();
-      reader = Optional.of(new PictureReader(film.file(), MAX_WIDTH, MAX_HEIGHT));
+      reader = Optional.of(new Film(film.file()));
       readerOf = Optional.of(film.file());
     }
     return reader.orElseThrow();
   }
 
   private void closeReader() {
-    reader.ifPresent(PictureReader::close);
+    reader.ifPresent(Film::close);
     reader = Optional.empty();
     readerOf = Optional.empty();
   }
