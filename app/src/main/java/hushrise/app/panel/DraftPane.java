@@ -328,25 +328,20 @@ public final class DraftPane extends HBox {
 
   private Node line(HushDraft.Line line) {
     Project project = session.shown();
-    Label time =
-        new Label(
-            Timecode.format(line.hush().startFrame(), project.pictureRate(), project.sampleRate()));
+    long frame = line.hush().startFrame();
+    Label time = new Label(clock((long) project.seconds(frame)));
     time.getStyleClass().add("number");
+    time.setMinWidth(Region.USE_PREF_SIZE);
     Label depth = new Label(LevelText.format(line.hush().depthDb()));
     depth.getStyleClass().add("number");
-    depth.setMinWidth(62);
+    depth.setMinWidth(Region.USE_PREF_SIZE);
     Label change = new Label(text("draft.change." + line.change().name()));
     change.getStyleClass().addAll("draft-change", line.change().name().toLowerCase(Locale.ROOT));
     String why = text("draft.why." + line.why().name());
-    Label words =
-        new Label(
-            Double.isFinite(line.voiceLufs()) && Double.isFinite(line.backgroundLufs())
-                ? text(
-                    "draft.measured",
-                    why,
-                    "%.1f".formatted(line.voiceLufs()).replace('-', '\u2212'),
-                    "%.1f".formatted(line.backgroundLufs()).replace('-', '\u2212'))
-                : why);
+    Optional<String> figures = figures(line);
+    boolean asNeeded = line.why() == HushDraft.Why.NEEDED;
+    Label words = new Label(asNeeded ? figures.orElse(why) : why);
+    String all = figures.map(f -> text("draft.measured", why, f)).orElse(why);
     words.getStyleClass().add("faint");
     HBox first = new HBox(8, time, depth, change);
     first.setAlignment(Pos.CENTER_LEFT);
@@ -357,10 +352,26 @@ public final class DraftPane extends HBox {
     button.setMaxWidth(Double.MAX_VALUE);
     button.setAlignment(Pos.CENTER_LEFT);
     button.getStyleClass().add("passage");
-    button.setTooltip(new Tooltip(words.getText()));
-    button.setAccessibleText(
-        String.join(", ", time.getText(), change.getText(), depth.getText(), words.getText()));
-    button.setOnAction(e -> session.seek(line.hush().startFrame()));
+    String place = Timecode.format(frame, project.pictureRate(), project.sampleRate());
+    button.setTooltip(new Tooltip(place + " \u00b7 " + all));
+    button.setAccessibleText(String.join(", ", place, change.getText(), depth.getText(), all));
+    button.setOnAction(e -> session.seek(frame));
     return button;
+  }
+
+  /** Minutes and seconds: the list is narrow, and the place is told whole beside the pointer. */
+  private static String clock(long seconds) {
+    return "%d:%02d".formatted(seconds / 60, seconds % 60);
+  }
+
+  /** How loud the voice and the rest are, where that was measured. */
+  private static Optional<String> figures(HushDraft.Line line) {
+    return Double.isFinite(line.voiceLufs()) && Double.isFinite(line.backgroundLufs())
+        ? Optional.of(
+            text(
+                "draft.figures",
+                "%.1f".formatted(line.voiceLufs()).replace('-', '\u2212'),
+                "%.1f".formatted(line.backgroundLufs()).replace('-', '\u2212')))
+        : Optional.empty();
   }
 }
