@@ -11,7 +11,10 @@ import java.util.Comparator;
 import java.util.List;
 import java.util.Set;
 
-/** A keyframe that stands out of the floor of its dip: one of them was forgotten. */
+/**
+ * A keyframe that stands out of the floor of its dip: one of them was forgotten. Where more than
+ * one does, the floor is uneven on purpose, as a hand on the fader leaves it.
+ */
 final class StrayKeyframe implements EarRule {
 
   private static final double LEAST_DB = 1;
@@ -31,12 +34,17 @@ final class StrayKeyframe implements EarRule {
           double usual = usual(dip.floor());
           dip.floor().stream()
               .max(Comparator.comparingDouble(k -> Math.abs(k.levelDb() - usual)))
-              .filter(k -> Math.abs(k.levelDb() - usual) >= LEAST_DB)
+              .filter(k -> standsOut(k, usual))
+              .filter(k -> dip.floor().stream().noneMatch(o -> o != k && standsOut(o, usual)))
               .ifPresent(k -> found.add(finding(track, dip, k, usual)));
         }
       }
     }
     return found;
+  }
+
+  private static boolean standsOut(Keyframe keyframe, double usual) {
+    return Math.abs(keyframe.levelDb() - usual) >= LEAST_DB;
   }
 
   /** The level of most of a floor; of two the deeper, as it is the one that was pulled down. */

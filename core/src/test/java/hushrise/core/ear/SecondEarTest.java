@@ -185,6 +185,8 @@ class SecondEarTest {
     mends(stray, finding, 0);
     Project three = withLine(3, 0, 3.9, -11.6, 6, -9, 9.2, -11.6, 10, 0);
     assertThat(only("line.stray", three).figures()).containsExactly(-9.0, -11.6);
+    Project ridden = withLine(3, 0, 3.9, -7, 5, -8.4, 6, -9.6, 8, -8.3, 9.2, -7.1, 10, 0);
+    assertThat(hear(ridden)).noneMatch(f -> f.rule().equals("line.stray"));
   }
 
   @Test
