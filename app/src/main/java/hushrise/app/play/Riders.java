@@ -100,6 +100,11 @@ public final class Riders implements Hands {
     return Set.copyOf(hands.keySet());
   }
 
+  /** What the hand on a track has done so far; empty while it has touched nothing. */
+  public Optional<Pass> passOf(String trackId) {
+    return Optional.ofNullable(passes.get(trackId)).filter(p -> !p.isEmpty());
+  }
+
   /** Moves the fader of a track. */
   public void hold(String trackId, double levelDb) {
     of(trackId).ifPresent(h -> h.hold(levelDb));

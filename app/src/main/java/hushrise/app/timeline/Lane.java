@@ -10,6 +10,7 @@ import hushrise.core.project.media.Media;
 import hushrise.core.project.media.TrackKind;
 import hushrise.core.project.timeline.Clip;
 import hushrise.core.project.timeline.Track;
+import hushrise.core.ride.Pass;
 import hushrise.core.time.Span;
 import java.util.List;
 import java.util.Locale;
@@ -39,6 +40,7 @@ final class Lane extends Region {
   private final BoxSelect box;
   private final Predicate<Node> inView;
   private final Canvas canvas = new Canvas();
+  private final RideTrail trail = new RideTrail();
   private final ContextMenu menu = new ContextMenu();
   private Track drawnTrack;
   private List<Media> drawnShelf = List.of();
@@ -64,7 +66,7 @@ final class Lane extends Region {
     getStyleClass().add("lane");
     setAccessibleRole(AccessibleRole.NODE);
     setAccessibleText(text("lane.accessible", track.name()));
-    getChildren().addAll(ground.node(), canvas);
+    getChildren().addAll(ground.node(), canvas, trail);
     setOnMouseMoved(this::point);
     setOnMouseExited(e -> lightUp(Target.nothing()));
     setOnMousePressed(this::press);
@@ -95,6 +97,11 @@ final class Lane extends Region {
       canvas.setHeight(height);
       redraw();
     }
+  }
+
+  /** Shows where a hand on the fader has been. */
+  void showRide(Optional<Pass> pass) {
+    trail.show(pass, view.axis(), canvas.getWidth(), canvas.getHeight());
   }
 
   /** Draws again if the track is another than the one drawn. */

@@ -11,6 +11,7 @@ import hushrise.core.project.timeline.Track;
 import java.util.ArrayList;
 import java.util.List;
 import java.util.OptionalLong;
+import javafx.application.Platform;
 import javafx.collections.SetChangeListener;
 import javafx.geometry.Bounds;
 import javafx.geometry.Insets;
@@ -150,7 +151,13 @@ public final class TimelineView extends BorderPane {
     view.headWidthProperty().addListener((p, was, now) -> requestLayout());
     desk.meters().follow(() -> heads.forEach(TrackHead::metersMoved));
     desk.riders().armed().addListener((SetChangeListener<String>) c -> updateHeads());
-    desk.transport().stateProperty().addListener((p, was, now) -> updateHeads());
+    desk.transport()
+        .stateProperty()
+        .addListener(
+            (p, was, now) -> {
+              updateHeads();
+              Platform.runLater(this::showRides); // once what was ridden is written
+            });
     view.session().hotDbProperty().addListener((p, was, now) -> updateHeads());
     view.snapLineProperty().addListener((p, was, now) -> showSnapLine(now));
     view.session().playheadProperty().addListener((p, was, now) -> playheadMoved());
@@ -328,6 +335,13 @@ public final class TimelineView extends BorderPane {
     cap.setTranslateX(x);
     overview.moveMarks();
     separation.playheadMoved();
+    showRides();
+  }
+
+  private void showRides() {
+    for (Lane lane : lanes) {
+      lane.showRide(desk.riders().passOf(lane.trackId()));
+    }
   }
 
   private void scroll(ScrollEvent e) {

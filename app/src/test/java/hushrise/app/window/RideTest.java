@@ -13,6 +13,7 @@ import javafx.scene.control.ComboBox;
 import javafx.scene.control.ToggleButton;
 import javafx.scene.input.KeyCode;
 import javafx.scene.input.MouseButton;
+import javafx.scene.shape.Path;
 import org.junit.jupiter.api.Test;
 import org.testfx.util.WaitForAsyncUtils;
 
@@ -59,6 +60,32 @@ class RideTest extends WindowTestCase {
     playTo(toSeconds + 0.3);
     press(KeyCode.SPACE);
     untilQuiet();
+  }
+
+  private Path trail() {
+    return (Path) find("lane-music").lookup(".ride-trail");
+  }
+
+  @Test
+  void theHandLeavesATrailOnTheLaneUntilItIsWritten() {
+    untilOpen();
+    bare();
+    robot.clickOn("#ride-music");
+    press(KeyCode.HOME);
+    press(KeyCode.SPACE);
+    playTo(0.5);
+    assertThat(trail().getElements()).as("nothing is touched").isEmpty();
+    for (int i = 0; i < 5; i++) {
+      press(KeyCode.DOWN);
+    }
+    until("the trail follows", () -> trail().getElements().size() > 2);
+    double bottom = trail().getBoundsInLocal().getMaxY();
+    assertThat(bottom).isGreaterThan(trail().getBoundsInLocal().getMinY() + 5);
+    double reached = trail().getBoundsInLocal().getMaxX();
+    until("it goes on", () -> trail().getBoundsInLocal().getMaxX() > reached + 3);
+    press(KeyCode.SPACE);
+    until("it is written", () -> trail().getElements().isEmpty());
+    assertThat(keyframes()).isNotEmpty();
   }
 
   @Test

@@ -45,6 +45,16 @@ public final class Pass {
     return strokes.isEmpty();
   }
 
+  /** How many strokes have begun. */
+  public int strokeCount() {
+    return strokes.size();
+  }
+
+  /** A stroke as far as it has come, in order of time; at least one point. */
+  public List<Point> stroke(int index) {
+    return strokes.get(index);
+  }
+
   /** The strokes in the order in which they were made; each in order of time. */
   public List<List<Point>> strokes() {
     return strokes.stream().filter(s -> s.size() > 1).map(Collections::unmodifiableList).toList();
