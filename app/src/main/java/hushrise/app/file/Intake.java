@@ -142,11 +142,21 @@ public final class Intake {
     if (!places) {
       what = text("took.shelf", read.media().size());
     } else if (read.media().size() == 1) {
-      what = text("took." + first.kind().name(), first.title());
+      what = took(first);
     } else {
       what = text("took.many", read.media().size());
     }
     return read.leftOut() > 0 ? what + " " + text("took.leftOut", read.leftOut()) : what;
+  }
+
+  /** Where an item has come to lie, and what to do next. */
+  private String took(Media item) {
+    Project project = session.present();
+    boolean music = item.kind() == MediaKind.MUSIC;
+    boolean speech = project.voiceTracks().anyMatch(t -> !t.clips().isEmpty());
+    String when =
+        !music || speech ? "" : project.pictureEndFrame().isPresent() ? ".unspoken" : ".alone";
+    return text("took." + item.kind().name() + when, item.title());
   }
 
   private Project added(Project project, List<Media> media, boolean places) {
@@ -191,7 +201,7 @@ public final class Intake {
               item.kind() == MediaKind.MUSIC ? afterMusic(session.present()) : session.playhead();
           session.commit(
               text("edit.place", item.title()), p -> Placement.place(p, item.id(), at, songs));
-          messages.say(text("took." + item.kind().name(), item.title()));
+          messages.say(took(item));
         };
     if (item.kind() == MediaKind.MUSIC) {
       listen(item, place);
