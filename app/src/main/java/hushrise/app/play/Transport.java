@@ -22,8 +22,6 @@ import hushrise.core.sound.ForgivingLibrary;
 import hushrise.core.sound.SoundLibrary;
 import hushrise.core.sound.TimeStretch;
 import java.util.Optional;
-import java.util.concurrent.atomic.AtomicLong;
-import java.util.function.Consumer;
 import java.util.function.Predicate;
 import java.util.function.Supplier;
 import java.util.function.UnaryOperator;
@@ -40,31 +38,21 @@ import javafx.beans.property.ReadOnlyObjectWrapper;
 
 /**
  * Plays what the session shows from its playhead. While playing, the playhead follows the sound,
- * and an edit is heard from the next block on.
- *
- * <p>Mixers are made off the window's thread. Each wish begins another generation; a mixer that
- * arrives after another wish, or after a stop, is let go.
+ * and an edit is heard from the next block on. Every wish has a generation, so that what arrives
+ * late never wins.
  */
 public final class Transport implements AutoCloseable {
 
   /** How long a place that the playhead is dragged over sounds. */
   private static final double SCRUB_SECONDS = 0.09;
 
-  /** How much is brought near before playing begins. */
-  private static final int NEAR_FRAMES = 1 << 15;
-
-  /** A mixer and what it renders. */
-  private record Made(Project project, Mixer mixer) {}
-
   private final Session session;
-  private final SoundLibrary library;
+  private final Mixers mixers;
   private final Jobs jobs;
   private final Messages messages;
   private final TimeStretch.Maker stretches;
   private final Player player;
   private final Riders riders;
-  private final AtomicLong generation = new AtomicLong();
-  private final Object replacing = new Object();
   private final ReadOnlyObjectWrapper<TransportState> state =
       new ReadOnlyObjectWrapper<>(new Stopped(0));
   private final ReadOnlyBooleanWrapper playing = new ReadOnlyBooleanWrapper();
@@ -73,8 +61,6 @@ public final class Transport implements AutoCloseable {
   private final ReadOnlyDoubleWrapper speed = new ReadOnlyDoubleWrapper(1);
   private final ReadOnlyObjectWrapper<Ears> ears = new ReadOnlyObjectWrapper<>(Ears.PLAIN);
   private final ReadOnlyObjectWrapper<String> outputName;
-  private Optional<Made> made = Optional.empty();
-  private Optional<String> alone = Optional.empty();
 
   /** What is heard of the film while a take is spoken. It is never an edit. */
   private Optional<UnaryOperator<Project>> underTake = Optional.empty();
@@ -105,14 +91,17 @@ public final class Transport implements AutoCloseable {
       Supplier<AudioOutput> standIn,
       TimeStretch.Maker stretches) {
     this.session = session;
-    this.library =
-        new ForgivingLibrary(library, s -> Platform.runLater(() -> messages.complain(s)));
     this.jobs = jobs;
     this.messages = messages;
     this.stretches = stretches;
     outputName = new ReadOnlyObjectWrapper<>(output.name());
     player = new Player(Project.DEFAULT_SAMPLE_RATE, output, standIn, new Told());
     riders = new Riders(session, this::handsChanged);
+    mixers =
+        new Mixers(
+            new ForgivingLibrary(library, s -> Platform.runLater(() -> messages.complain(s))),
+            jobs,
+            riders);
     session.shownProperty().addListener((p, was, now) -> takeOver());
     session.playheadProperty().addListener((p, was, now) -> playheadMoved());
     state.addListener(
@@ -221,7 +210,7 @@ public final class Transport implements AutoCloseable {
     }
     int seconds = riders.countInSeconds();
     if (seconds > 0 && !riders.armed().isEmpty()) {
-      state.set(new Auditioning(generation.incrementAndGet()));
+      state.set(new Auditioning(mixers.next()));
       count(
           seconds,
           () -> {
@@ -245,13 +234,15 @@ public final class Transport implements AutoCloseable {
   private void begin(Part part, long from) {
     returnFrame = session.playhead();
     riders.begin(session.shown().sampleRate());
-    made = riders.areRiding() ? Optional.empty() : made;
+    if (riders.areRiding()) {
+      mixers.forget();
+    }
     state.set(stateOf(part));
     start(from);
   }
 
   private TransportState stateOf(Part part) {
-    long number = generation.incrementAndGet();
+    long number = mixers.next();
     if (underTake.isPresent()) {
       return new Recording(number, part, true);
     }
@@ -272,20 +263,14 @@ public final class Transport implements AutoCloseable {
 
   private void start(long from) {
     Project project = heardProject();
-    if (made.filter(m -> m.project().equals(project)).isPresent()) {
-      generation.incrementAndGet();
-      sound(made.get().mixer(), from, part().in(project));
+    Range range = part().in(project);
+    Optional<Mixer> kept = mixers.kept(project);
+    if (kept.isPresent()) {
+      sound(kept.get(), from, range);
       return;
     }
     halt();
-    make(
-        project,
-        heard(project),
-        from,
-        mixer -> {
-          made = Optional.of(new Made(project, mixer));
-          sound(mixer, from, part().in(project));
-        });
+    mixers.make(project, from, mixer -> sound(mixer, from, part().in(project)), this::stop);
   }
 
   private void sound(Mixer mixer, long from, Range range) {
@@ -294,40 +279,11 @@ public final class Transport implements AutoCloseable {
     timer.start();
   }
 
-  private Predicate<Track> heard(Project project) {
-    return alone
-        .<Predicate<Track>>map(id -> t -> t.id().equals(id))
-        .orElseGet(project::heardTracks);
-  }
-
-  /** Makes a mixer and goes on with it, unless something else is wished for by then. */
-  private void make(Project project, Predicate<Track> heard, long from, Consumer<Mixer> then) {
-    make(project, library, heard, from, then);
-  }
-
-  private void make(
-      Project project,
-      SoundLibrary sounds,
-      Predicate<Track> heard,
-      long from,
-      Consumer<Mixer> then) {
-    long number = generation.incrementAndGet();
-    jobs.run(
-        () -> {
-          Mixer mixer = Mixer.of(project, sounds, heard, riders);
-          mixer.touch(from, NEAR_FRAMES);
-          return mixer;
-        },
-        mixer -> {
-          if (number == generation.get()) {
-            then.accept(mixer);
-          }
-        },
-        () -> {
-          if (number == generation.get()) {
-            stop();
-          }
-        });
+  /** Plays something that is not the film from its playhead, once. */
+  private void soundOnce(Mixer mixer, long from, long to) {
+    player.play(mixer, from, Range.once(from, to));
+    begun = true;
+    timer.start();
   }
 
   /**
@@ -337,16 +293,8 @@ public final class Transport implements AutoCloseable {
    */
   public void audition(Project project, Predicate<Track> heard, long from, long to) {
     stop();
-    state.set(new Auditioning(generation.incrementAndGet()));
-    make(
-        project,
-        heard,
-        from,
-        mixer -> {
-          player.play(mixer, from, Range.once(from, to));
-          begun = true;
-          timer.start();
-        });
+    state.set(new Auditioning(mixers.next()));
+    mixers.makeOnce(project, heard, from, mixer -> soundOnce(mixer, from, to), this::stop);
   }
 
   /**
@@ -360,7 +308,7 @@ public final class Transport implements AutoCloseable {
     stop();
     setSpeed(1);
     underTake = Optional.of(under);
-    made = Optional.empty();
+    mixers.forget();
     Runnable film =
         () -> {
           counting = false;
@@ -372,7 +320,7 @@ public final class Transport implements AutoCloseable {
       film.run();
       return;
     }
-    state.set(new Recording(generation.incrementAndGet(), Part.REST, false));
+    state.set(new Recording(mixers.next(), Part.REST, false));
     count(countSeconds, film);
   }
 
@@ -380,7 +328,7 @@ public final class Transport implements AutoCloseable {
   public void rest() {
     if (state.get() instanceof Recording) {
       halt();
-      state.set(new Recording(generation.incrementAndGet(), Part.REST, false));
+      state.set(new Recording(mixers.next(), Part.REST, false));
     }
   }
 
@@ -397,32 +345,24 @@ public final class Transport implements AutoCloseable {
     CountIn count = CountIn.of(seconds, session.shown().sampleRate());
     afterCount = then;
     counting = true;
-    make(
-        count.project(),
-        count.library(),
-        t -> true,
-        0,
-        mixer -> {
-          player.play(mixer, 0, Range.once(0, count.project().lengthFrames()));
-          begun = true;
-          timer.start();
-        });
+    makeOnce(count);
   }
 
   /** Plays a sound that belongs to no project, once. */
   public void audition(CountIn sound) {
     stop();
-    state.set(new Auditioning(generation.incrementAndGet()));
-    make(
+    state.set(new Auditioning(mixers.next()));
+    makeOnce(sound);
+  }
+
+  private void makeOnce(CountIn sound) {
+    mixers.make(
         sound.project(),
         sound.library(),
         t -> true,
         0,
-        mixer -> {
-          player.play(mixer, 0, Range.once(0, sound.project().lengthFrames()));
-          begun = true;
-          timer.start();
-        });
+        mixer -> soundOnce(mixer, 0, sound.project().lengthFrames()),
+        this::stop);
   }
 
   /** Lets a place be heard for a moment, as the playhead is dragged over it. */
@@ -433,30 +373,30 @@ public final class Transport implements AutoCloseable {
     }
     long to = Math.min(project.lengthFrames(), frame + project.frames(SCRUB_SECONDS));
     Range moment = Range.once(Math.min(frame, to), to);
-    if (made.filter(m -> m.project().equals(project)).isPresent()) {
-      generation.incrementAndGet();
-      player.touchUpon(made.get().mixer(), moment);
+    Optional<Mixer> kept = mixers.kept(project);
+    if (kept.isPresent()) {
+      player.touchUpon(kept.get(), moment);
       return;
     }
-    long number = generation.incrementAndGet();
-    jobs.run(
-        () -> Mixer.of(project, library, heard(project), riders),
+    mixers.make(
+        project,
+        moment.fromFrame(),
         mixer -> {
-          if (number == generation.get() && state.get().isStopped()) {
-            made = Optional.of(new Made(project, mixer));
+          if (state.get().isStopped()) {
             player.touchUpon(mixer, moment);
           }
-        });
+        },
+        () -> {});
   }
 
   /** Lets one track be heard alone for as long as somebody wishes; empty: all again. */
   public void hearAlone(Optional<String> trackId) {
-    alone = trackId;
+    mixers.setAlone(trackId);
     takeOver();
   }
 
   private void handsChanged() {
-    made = Optional.empty();
+    mixers.forget();
     if (state.get().part().isPresent()) {
       riders.begin(session.shown().sampleRate());
       state.set(stateOf(part()));
@@ -467,7 +407,7 @@ public final class Transport implements AutoCloseable {
   /** Lets an edit be heard; of several made in a row the last. */
   private void takeOver() {
     Project project = heardProject();
-    made = Optional.empty();
+    mixers.forget();
     if (state.get().part().isEmpty()) {
       return;
     }
@@ -475,24 +415,8 @@ public final class Transport implements AutoCloseable {
       start(session.playhead());
       return;
     }
-    long number = generation.incrementAndGet();
     Part part = part();
-    Predicate<Track> heard = heard(project);
-    jobs.run(
-        () -> {
-          Mixer mixer = Mixer.of(project, library, heard, riders);
-          synchronized (replacing) {
-            if (number == generation.get()) {
-              player.replace(mixer, part.in(project));
-            }
-          }
-          return mixer;
-        },
-        mixer -> {
-          if (number == generation.get()) {
-            made = Optional.of(new Made(project, mixer));
-          }
-        });
+    mixers.replace(project, mixer -> player.replace(mixer, part.in(project)));
   }
 
   /** Stops whatever sounds; what hands have done is written. */
@@ -500,10 +424,10 @@ public final class Transport implements AutoCloseable {
     boolean returns = state.get().part().filter(Part::returns).isPresent();
     if (underTake.isPresent()) {
       underTake = Optional.empty();
-      made = Optional.empty();
+      mixers.forget();
     }
     counting = false;
-    state.set(new Stopped(generation.incrementAndGet()));
+    state.set(new Stopped(mixers.next()));
     halt();
     if (returns) {
       moveTo(returnFrame);
