@@ -12,6 +12,7 @@ import hushrise.app.command.FitCommands;
 import hushrise.app.command.LevelCommands;
 import hushrise.app.command.ListenCommands;
 import hushrise.app.command.Possible;
+import hushrise.app.command.RecordCommands;
 import hushrise.app.command.RideCommands;
 import hushrise.app.command.SafeCommands;
 import hushrise.app.command.ShapeCommands;
@@ -24,11 +25,7 @@ import hushrise.app.job.Calm;
 import hushrise.app.job.Jobs;
 import hushrise.app.listen.Drafting;
 import hushrise.app.listen.FileWatch;
-import hushrise.app.listen.FilmMeasure;
 import hushrise.app.listen.Hearing;
-import hushrise.app.listen.ItemFacts;
-import hushrise.app.listen.PictureCuts;
-import hushrise.app.listen.SpeechWatch;
 import hushrise.app.look.Palette;
 import hushrise.app.look.Theme;
 import hushrise.app.panel.DetailPane;
@@ -50,8 +47,6 @@ import hushrise.app.session.Session;
 import hushrise.app.timeline.Desk;
 import hushrise.app.timeline.TimelineView;
 import hushrise.app.timeline.Viewport;
-import hushrise.app.widget.PeaksCache;
-import hushrise.app.widget.Stills;
 import hushrise.core.ear.Finding;
 import hushrise.core.project.Project;
 import hushrise.core.sound.AudioOutput;
@@ -60,9 +55,7 @@ import hushrise.core.store.ProjectFile;
 import hushrise.media.CacheFolder;
 import hushrise.media.FfmpegStretch;
 import hushrise.media.MediaStore;
-import hushrise.media.PictureScan;
 import hushrise.media.SongStore;
-import hushrise.media.SpeechStore;
 import java.nio.file.Files;
 import java.nio.file.Path;
 import java.util.List;
@@ -91,14 +84,7 @@ public final class Window {
   private final Session session;
   private final Transport transport;
   private final Meters meters;
-  private final Hearing hearing;
-  private final FilmMeasure measure;
-  private final PictureCuts cuts;
-  private final ItemFacts facts;
-  private final PeaksCache peaks;
-  private final Stills stills;
-  private final SpeechWatch watch;
-  private final FileWatch files;
+  private final Listeners heard;
   private final Drafting drafting;
   private final EarCommands ear;
   private final Viewport view;
@@ -117,7 +103,8 @@ public final class Window {
   private final Compare compare;
   private final HearAlone alone;
   private final Commands commands;
-  private final BorderPane pane;
+  private final BorderPane pane = new BorderPane();
+  private final SidePanes side;
   private final StackPane root;
   private final Optional<Path> demo =
       Optional.ofNullable(System.getProperty("hushrise.demo"))
@@ -150,20 +137,14 @@ public final class Window {
             () -> devices.standIn(Project.DEFAULT_SAMPLE_RATE),
             FfmpegStretch::new);
     transport.outputNameProperty().subscribe(status::setOutput);
-    cuts = new PictureCuts(session, new PictureScan(store, cache), jobs);
-    peaks = new PeaksCache(store, jobs);
-    stills = new Stills(jobs);
-    facts = new ItemFacts(store, jobs);
     meters = new Meters(transport, session::shown);
-    hearing = new Hearing(session, store, jobs);
     Calm calm = new Calm();
     session.shownProperty().addListener(p -> calm.moved());
-    measure = new FilmMeasure(session, store, jobs, calm);
-    measure.nowProperty().addListener((p, was, now) -> now.ifPresent(hearing::measured));
-    watch = new SpeechWatch(session, new SpeechStore(store, cache), jobs, status);
-    files = new FileWatch(session, store, jobs, status, this::forget);
+    picture = new PicturePane(session, jobs);
+    heard = new Listeners(session, store, cache, jobs, status, calm, picture::forget);
+    Hearing hearing = heard.hearing();
     drafting = new Drafting(session, hearing, jobs, status);
-    view = new Viewport(session, status, cuts, hearing, palette);
+    view = new Viewport(session, status, heard.cuts(), hearing, palette);
     view.axisProperty().addListener(p -> calm.moved());
     ear = new EarCommands(session, hearing, view::reveal, this::askAside, status);
     intake = new Intake(session, store, songs, jobs, status);
@@ -172,17 +153,18 @@ public final class Window {
     compare = new Compare(session, status);
     alone = new HearAlone(session, transport, status);
     start = new StartPane(choice, intake::takeAs, this::openGuarded);
-    timeline = new TimelineView(view, new Desk(transport, meters), peaks, stills, start);
+    timeline =
+        new TimelineView(view, new Desk(transport, meters), heard.peaks(), heard.stills(), start);
+    side = new SidePanes(pane, timeline::requestFocus);
     detail = new DetailPane(session, hearing, transport.riders());
     finder = new CommandFinder(timeline::requestFocus);
     shelf =
         new ShelfPane(
             session,
-            new ItemPlayer(session, transport, peaks, facts, palette, intake::place),
-            facts,
-            new ShelfActions(
-                session, intake, choice, status, timeline::requestFocus, this::closeRight));
-    picture = new PicturePane(session, jobs);
+            new ItemPlayer(
+                session, transport, heard.peaks(), heard.facts(), palette, intake::place),
+            heard.facts(),
+            new ShelfActions(session, intake, choice, status, timeline::requestFocus, side::close));
     recording = new Recording(session, transport, devices, store, jobs, status, drafting::start);
     surface = new SurfaceRides(session, transport.riders(), status);
     commands = commands();
@@ -197,7 +179,7 @@ public final class Window {
     finder.setCommands(commands);
     view.setCommands(commands);
     detail.setCommands(commands);
-    pane = new BorderPane(timeline);
+    pane.setCenter(timeline);
     pane.setTop(
         new VBox(CommandMenus.of(commands), new TopBar(session, transport, commands, finder)));
     pane.setBottom(new VBox(bottom(), status));
@@ -217,14 +199,15 @@ public final class Window {
         session,
         picture,
         detail,
-        new SecondEarPane(session, hearing, ear, palette, this::askAside, jobs),
+        new SecondEarPane(session, heard.hearing(), ear, palette, this::askAside, jobs),
         new DraftPane(session, drafting),
-        new MixPane(session, transport, meters, measure, hearing, palette));
+        new MixPane(session, transport, meters, heard.measure(), heard.hearing(), palette));
   }
 
   private Commands commands() {
     Commands.Builder table = new Commands.Builder();
-    new TravelCommands(session, view, cuts, status).addTo(table);
+    Hearing hearing = heard.hearing();
+    new TravelCommands(session, view, heard.cuts(), status).addTo(table);
     new ListenCommands(session, transport, meters, status).addTo(table);
     LevelCommands levels = new LevelCommands(session, transport.riders(), status);
     new RideCommands(session, transport.riders(), levels, status).addTo(table);
@@ -234,10 +217,13 @@ public final class Window {
     fits.addTo(table);
     levels.addTo(table);
     new ClipCommands(session, status, levels, fits).addTo(table);
-    new FadeCommands(session, cuts, status).addTo(table);
+    new FadeCommands(session, heard.cuts(), status).addTo(table);
     new ShapeCommands(session, hearing, jobs, status).addTo(table);
-    new SpeechCommands(session, watch, hearing, choice, status).addTo(table);
+    new SpeechCommands(session, heard.speech(), hearing, choice, status).addTo(table);
     new DraftCommands(drafting).addTo(table);
+    new RecordCommands(
+            recording, this::record, by -> recorderPane().reading().move(by), surface, levels)
+        .addTo(table);
     ear.addTo(table);
     return table
         .set(CommandId.NEW, projects::begin)
@@ -257,17 +243,8 @@ public final class Window {
         .set(CommandId.THEME, this::switchTheme)
         .set(CommandId.COMPARE_SHAPES, () -> compare.toggle(CommandId.COMPARE_SHAPES))
         .set(CommandId.COMPARE_LINE, () -> compare.toggle(CommandId.COMPARE_LINE))
-        .set(CommandId.RECORDER, this::recorder)
-        .set(CommandId.RECORD, this::record)
-        .set(CommandId.RECORD_REST, recording::rest)
-        .set(CommandId.TAKE_NEXT, () -> recording.another(1))
-        .set(CommandId.TAKE_PREVIOUS, () -> recording.another(-1))
-        .set(CommandId.READ_NEXT, () -> recorder.reading().move(1))
-        .set(CommandId.READ_PREVIOUS, () -> recorder.reading().move(-1))
-        .set(CommandId.INPUT_CHECK, recording::check)
-        .set(CommandId.INPUT_LATENCY, () -> recording.measureLatency(() -> {}))
+        .set(CommandId.RECORDER, this::toggleRecorder)
         .set(CommandId.SURFACE, () -> SurfaceSheet.open(sheet, devices, surface))
-        .set(CommandId.SURFACE_LEARN, () -> levels.track().ifPresent(surface::learn))
         .set(CommandId.HEAR_ALONE, alone::toggle)
         .set(CommandId.HEADS_NARROW, view::narrowHeads)
         .set(CommandId.OUTPUT_CHOOSE, () -> OutputSheet.open(sheet, devices, transport, status))
@@ -353,7 +330,7 @@ public final class Window {
 
   /** What is heard of the project. */
   public Hearing hearing() {
-    return hearing;
+    return heard.hearing();
   }
 
   /** How loud everything is that sounds. */
@@ -375,7 +352,7 @@ public final class Window {
 
   /** What notices files that are written anew. */
   FileWatch files() {
-    return files;
+    return heard.files();
   }
 
   Jobs jobs() {
@@ -443,8 +420,7 @@ public final class Window {
 
   private void opened() {
     transport.stop();
-    hearing.forget();
-    measure.forget();
+    heard.forget();
     view.fit();
     intake.listenToAll();
     showStart();
@@ -452,18 +428,6 @@ public final class Window {
 
   private void showStart() {
     start.show(projects.recent().all(), demo.isPresent(), this::openDemo);
-  }
-
-  /** Lets go of everything that was found out about a file, as the file has changed. */
-  private void forget(Path file) {
-    peaks.forget(file);
-    stills.forget(file);
-    picture.forget(file);
-    cuts.forget(file);
-    facts.forget(file);
-    watch.forget(file);
-    hearing.forget(file);
-    measure.forget();
   }
 
   private void add() {
@@ -478,40 +442,20 @@ public final class Window {
   }
 
   /** Opens the recorder in the Shelf's place, or closes it. */
-  private void recorder() {
-    if (recorder.equals(pane.getRight())) {
-      closeRight();
-    } else {
-      closeRight();
-      pane.setRight(recorder);
-      recorder.begin();
-    }
+  private void toggleRecorder() {
+    side.toggle(recorder, recorder::begin, recorder::end);
   }
 
   private void record() {
-    if (!recorder.equals(pane.getRight())) {
-      recorder();
+    if (!side.shows(recorder)) {
+      toggleRecorder();
     }
     recording.toggle();
   }
 
   /** Opens the Shelf and gives it the keys, or closes it. */
   void shelf() {
-    if (shelf.equals(pane.getRight())) {
-      closeRight();
-    } else {
-      closeRight();
-      pane.setRight(shelf);
-      Platform.runLater(shelf::takeKeys);
-    }
-  }
-
-  private void closeRight() {
-    if (recorder.equals(pane.getRight())) {
-      recorder.end();
-    }
-    pane.setRight(null);
-    timeline.requestFocus();
+    side.toggle(shelf, () -> Platform.runLater(shelf::takeKeys), () -> {});
   }
 
   private void escape() {
@@ -559,10 +503,7 @@ public final class Window {
   public void close() {
     export.cancel();
     jobs.cancelAll();
-    files.close();
-    hearing.close();
-    measure.close();
-    stills.close();
+    heard.close();
     picture.close();
     recording.close();
     surface.close();
