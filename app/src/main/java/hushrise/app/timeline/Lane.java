@@ -26,6 +26,7 @@ import javafx.scene.input.ContextMenuEvent;
 import javafx.scene.input.MouseButton;
 import javafx.scene.input.MouseEvent;
 import javafx.scene.layout.Region;
+import javafx.scene.shape.Rectangle;
 
 /**
  * One track over time: its waveforms or stills below, and a canvas above for everything that can be
@@ -41,6 +42,7 @@ final class Lane extends Region {
   private final Predicate<Node> inView;
   private final Canvas canvas = new Canvas();
   private final RideTrail trail = new RideTrail();
+  private final Rectangle take = new Rectangle();
   private final ContextMenu menu = new ContextMenu();
   private Track drawnTrack;
   private List<Media> drawnShelf = List.of();
@@ -66,7 +68,11 @@ final class Lane extends Region {
     getStyleClass().add("lane");
     setAccessibleRole(AccessibleRole.NODE);
     setAccessibleText(text("lane.accessible", track.name()));
-    getChildren().addAll(ground.node(), canvas, trail);
+    take.getStyleClass().add("take-underway");
+    take.setManaged(false);
+    take.setMouseTransparent(true);
+    take.setVisible(false);
+    getChildren().addAll(ground.node(), canvas, trail, take);
     setOnMouseMoved(this::point);
     setOnMouseExited(e -> lightUp(Target.nothing()));
     setOnMousePressed(this::press);
@@ -102,6 +108,19 @@ final class Lane extends Region {
   /** Shows where a hand on the fader has been. */
   void showRide(Optional<Pass> pass) {
     trail.show(pass, view.axis(), canvas.getWidth(), canvas.getHeight());
+  }
+
+  /** Shows how far a take has come that is being spoken from a frame on; empty: none is. */
+  void showTake(OptionalLong from) {
+    take.setVisible(from.isPresent());
+    if (from.isPresent()) {
+      double left = Math.clamp(view.axis().xOf(from.getAsLong()), 0, getWidth());
+      double right = Math.clamp(view.axis().xOf(view.session().playhead()), left, getWidth());
+      take.setX(left);
+      take.setY(2);
+      take.setWidth(right - left);
+      take.setHeight(Math.max(0, getHeight() - 4));
+    }
   }
 
   /** Draws again if the track is another than the one drawn. */

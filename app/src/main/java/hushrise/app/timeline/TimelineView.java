@@ -3,6 +3,7 @@ package hushrise.app.timeline;
 import static hushrise.app.words.Texts.text;
 
 import hushrise.app.job.Throttle;
+import hushrise.app.play.TransportState;
 import hushrise.app.widget.PeaksCache;
 import hushrise.app.widget.Stills;
 import hushrise.core.project.Project;
@@ -10,6 +11,7 @@ import hushrise.core.project.media.TrackKind;
 import hushrise.core.project.timeline.Track;
 import java.util.ArrayList;
 import java.util.List;
+import java.util.Optional;
 import java.util.OptionalLong;
 import javafx.application.Platform;
 import javafx.collections.SetChangeListener;
@@ -49,6 +51,7 @@ public final class TimelineView extends BorderPane {
 
   private final Viewport view;
   private final Desk desk;
+  private OptionalLong takeFrom = OptionalLong.empty();
   private final PeaksCache peaks;
   private final Stills stills;
   private final OverviewStrip overview;
@@ -156,7 +159,13 @@ public final class TimelineView extends BorderPane {
         .addListener(
             (p, was, now) -> {
               updateHeads();
-              Platform.runLater(this::showRides); // once what was ridden is written
+              takeFrom =
+                  !(now instanceof TransportState.Recording)
+                      ? OptionalLong.empty()
+                      : takeFrom.isPresent()
+                          ? takeFrom
+                          : OptionalLong.of(view.session().playhead());
+              Platform.runLater(this::showUnderway); // once what was ridden is written
             });
     view.session().hotDbProperty().addListener((p, was, now) -> updateHeads());
     view.snapLineProperty().addListener((p, was, now) -> showSnapLine(now));
@@ -335,12 +344,16 @@ public final class TimelineView extends BorderPane {
     cap.setTranslateX(x);
     overview.moveMarks();
     separation.playheadMoved();
-    showRides();
+    showUnderway();
   }
 
-  private void showRides() {
+  /** Shows what hands and a voice are about to add. */
+  private void showUnderway() {
+    Optional<Track> voice = view.session().shown().firstTrack(TrackKind.VOICE);
     for (Lane lane : lanes) {
+      boolean speaks = voice.filter(t -> t.id().equals(lane.trackId())).isPresent();
       lane.showRide(desk.riders().passOf(lane.trackId()));
+      lane.showTake(speaks ? takeFrom : OptionalLong.empty());
     }
   }
 

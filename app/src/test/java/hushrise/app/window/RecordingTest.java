@@ -22,6 +22,7 @@ import java.nio.file.Path;
 import java.util.List;
 import java.util.concurrent.atomic.AtomicLong;
 import java.util.concurrent.atomic.AtomicReference;
+import javafx.scene.Node;
 import javafx.scene.control.Label;
 import javafx.scene.control.TextArea;
 import javafx.scene.input.KeyCode;
@@ -199,6 +200,10 @@ class RecordingTest extends WindowTestCase {
     robot.interact(() -> recording().backgroundProperty().set(Background.OFF));
     robot.clickOn("#recorder-record");
     until("it records", () -> recording().frames() > RATE / 2);
+    Node growing = find("lane-voice").lookup(".take-underway");
+    assertThat(growing.isVisible()).isTrue();
+    double soFar = growing.getBoundsInLocal().getWidth();
+    until("the take grows on its lane", () -> growing.getBoundsInLocal().getWidth() > soFar + 2);
     assertThat(window.meters().track(music().id()).db(0)).isLessThan(-50);
     press(KeyCode.CONTROL, KeyCode.SHIFT, KeyCode.R);
     assertThat(recording().stateProperty().get()).isEqualTo(Recording.State.RESTING);
@@ -208,6 +213,7 @@ class RecordingTest extends WindowTestCase {
     press(KeyCode.SPACE);
     until("the take has landed", () -> window.session().selection().oneClip().isPresent());
     assertThat(recording().stateProperty().get()).isEqualTo(Recording.State.READY);
+    until("what was growing has gone", () -> !growing.isVisible());
     assertThat(project().media(newest().mediaId()).orElseThrow().lengthFrames())
         .isGreaterThan(rested + RATE / 2);
     press(KeyCode.SPACE);
