@@ -35,6 +35,10 @@ final class HotMarks extends Pane {
   private final Viewport view;
   private final String trackId;
   private final ContextMenu menu = new ContextMenu();
+  private List<Placed> placed = List.of();
+
+  /** A mark and where it stands. */
+  private record Placed(HotSpot spot, double x) {}
 
   HotMarks(Viewport view, String trackId) {
     this.view = view;
@@ -43,11 +47,14 @@ final class HotMarks extends Pane {
     widthProperty().addListener((p, was, now) -> place());
   }
 
-  /** Puts the marks where they belong now. */
+  /**
+   * Puts the marks where they belong now. Those that stay are left alone: one that went away under
+   * the pointer would take its press along.
+   */
   void place() {
     List<HotSpot> spots =
         view.hearing().now().map(Hearing.Now::hotSpots).map(m -> m.get(trackId)).orElse(List.of());
-    List<HotSpot> shown = new ArrayList<>();
+    List<Placed> shown = new ArrayList<>();
     double last = Double.NEGATIVE_INFINITY;
     for (HotSpot spot : spots == null ? List.<HotSpot>of() : spots) {
       double x = xOf(spot);
@@ -55,13 +62,16 @@ final class HotMarks extends Pane {
         continue;
       }
       if (x - last >= CLOSEST) {
-        shown.add(spot);
+        shown.add(new Placed(spot, x));
         last = x;
-      } else if (spot.peakDb() > shown.getLast().peakDb()) {
-        shown.set(shown.size() - 1, spot);
+      } else if (spot.peakDb() > shown.getLast().spot().peakDb()) {
+        shown.set(shown.size() - 1, new Placed(spot, x));
       }
     }
-    getChildren().setAll(shown.stream().map(this::mark).toList());
+    if (!shown.equals(placed)) {
+      placed = shown;
+      getChildren().setAll(shown.stream().map(this::mark).toList());
+    }
   }
 
   /** Beside a clip's edge, where its fade is taken hold of, a mark makes room. */
@@ -79,9 +89,10 @@ final class HotMarks extends Pane {
         .orElse(x);
   }
 
-  private Polygon mark(HotSpot spot) {
+  private Polygon mark(Placed at) {
+    HotSpot spot = at.spot();
     Polygon mark = new Polygon(-5, 0, 5, 0, 0, 8);
-    mark.setLayoutX(Math.round(xOf(spot)));
+    mark.setLayoutX(Math.round(at.x()));
     mark.setLayoutY(1);
     mark.getStyleClass().addAll("hot-mark", spot.peakDb() > 0 ? "over" : "hot");
     mark.setCursor(Cursor.HAND);

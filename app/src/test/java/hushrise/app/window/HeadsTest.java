@@ -123,6 +123,7 @@ class HeadsTest extends WindowTestCase {
             window
                 .hearing()
                 .now()
+                .filter(n -> n.judged().equals(project()))
                 .map(Hearing.Now::hotSpots)
                 .filter(h -> !h.get(music().id()).isEmpty())
                 .isPresent());
