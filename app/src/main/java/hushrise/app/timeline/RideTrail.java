@@ -16,9 +16,13 @@ final class RideTrail extends Path {
 
   private TimeAxis drawnAxis;
   private double drawnHeight;
+  private double drawnWidth;
   private int stroke;
   private int point;
   private boolean goesOn;
+
+  /** Where the point before the last one lies; the last one moves on until it is a pixel away. */
+  private double settledX;
 
   RideTrail() {
     getStyleClass().add("ride-trail");
@@ -39,11 +43,12 @@ final class RideTrail extends Path {
       drawnAxis = axis;
       drawnHeight = height;
     }
+    drawnWidth = width;
     LevelScale scale = new LevelScale(height);
     while (stroke < pass.get().strokeCount()) {
       List<Pass.Point> points = pass.get().stroke(stroke);
       for (; point < points.size(); point++) {
-        add(points.get(point), scale, width);
+        add(points.get(point), scale);
       }
       if (stroke == pass.get().strokeCount() - 1) {
         follow(points.getLast());
@@ -63,18 +68,20 @@ final class RideTrail extends Path {
     goesOn = false;
   }
 
-  private void add(Pass.Point at, LevelScale scale, double width) {
+  private void add(Pass.Point at, LevelScale scale) {
     double x = drawnAxis.xOf(at.frame());
     double y = scale.yOf(at.levelDb());
-    if (x < 0 || x > width) {
+    if (x < 0 || x > drawnWidth) {
       goesOn = false;
     } else if (!goesOn) {
       getElements().add(new MoveTo(x, y));
+      settledX = x;
       goesOn = true;
-    } else if (last() instanceof LineTo line && x - line.getX() < 1) {
+    } else if (last() instanceof LineTo line && x - settledX < 1) {
       line.setX(x);
       line.setY(y);
     } else {
+      settledX = last() instanceof LineTo line ? line.getX() : settledX;
       getElements().add(new LineTo(x, y));
     }
   }
@@ -82,7 +89,7 @@ final class RideTrail extends Path {
   /** A level that stands lets its last point move on. */
   private void follow(Pass.Point at) {
     double x = drawnAxis.xOf(at.frame());
-    if (goesOn && last() instanceof LineTo line && x > line.getX()) {
+    if (goesOn && last() instanceof LineTo line && x > line.getX() && x <= drawnWidth) {
       line.setX(x);
     }
   }

@@ -9,7 +9,8 @@ import java.util.Arrays;
  * Hears a few seconds of somebody speaking and says whether the input is set well: how high it
  * peaks, how loud the speech is, and how far it stands above what is heard between the words.
  *
- * <p>Speech is the louder half of the moments of 50 ms, noise the quietest tenth of them.
+ * <p>Speech is the louder half of the moments of 20 ms, noise the quietest of forty: somebody who
+ * speaks without a pause leaves hardly more than that between the words.
  */
 public final class InputCheck {
 
@@ -20,7 +21,8 @@ public final class InputCheck {
   private static final double QUIET_LUFS = -40;
   private static final double SILENT_LUFS = -65;
   private static final double NOISY_LU = 25;
-  private static final int PER_SECOND = 20;
+  private static final int NOISE_OF = 40;
+  private static final int PER_SECOND = 50;
 
   /** What was found. */
   public enum Verdict {
@@ -82,7 +84,7 @@ public final class InputCheck {
     double[] sorted = Arrays.copyOf(moments, count);
     Arrays.sort(sorted);
     double speech = GatedLoudness.lufs(mean(sorted, count / 2, count));
-    double noise = GatedLoudness.lufs(mean(sorted, 0, Math.max(1, count / 10)));
+    double noise = GatedLoudness.lufs(mean(sorted, 0, Math.max(1, count / NOISE_OF)));
     double peakDb = Decibels.ofFactor(peak);
     Verdict verdict;
     if (!(speech > SILENT_LUFS)) {

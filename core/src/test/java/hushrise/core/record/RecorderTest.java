@@ -373,6 +373,23 @@ class RecorderTest {
   }
 
   @Test
+  void whoeverSpeaksWithoutAPauseIsNotCalledNoisy() {
+    InputCheck check = new InputCheck(RATE);
+    Random random = new Random(9);
+    float[] block = new float[BLOCK];
+    for (int b = 0; b < 305; b++) {
+      // Loud and soft sounds follow one another; for 50 ms in a second there is none.
+      double voice = b % 100 >= 95 ? 0 : b % 10 < 6 ? 0.2 : 0.004;
+      for (int i = 0; i < BLOCK; i++) {
+        block[i] = (float) (voice * Math.sin(i * 0.09) + 2e-4 * (random.nextDouble() * 2 - 1));
+      }
+      check.add(block, BLOCK);
+    }
+    assertThat(check.result().verdict()).isEqualTo(InputCheck.Verdict.GOOD);
+    assertThat(check.result().speechLufs() - check.result().noiseLufs()).isGreaterThan(45);
+  }
+
+  @Test
   void aCheckSaysWhatIsWrongWithTheInput() {
     assertThat(verdict(0.2, 0.0005)).isEqualTo(InputCheck.Verdict.GOOD);
     assertThat(verdict(0.95, 0.0005)).isEqualTo(InputCheck.Verdict.TOO_HOT);
