@@ -156,25 +156,36 @@ class LongPlayTest {
       BlockLog.Reader meter = player.log().reader();
       player.play(Mixer.of(project, TONES, t -> true, hands), 0, Range.once(0, LENGTH));
       // What is done for the first time is linked by the JVM, which allocates a little itself.
-      for (int i = 1; i <= 12; i++) {
+      for (int i = 1; i <= 60; i++) {
         untilPlayed(output, i * 10L * RATE);
         happen(i % 4, player, project, hands, hand, random);
       }
-      untilPlayed(output, 130L * RATE);
+      untilPlayed(output, 610L * RATE);
       long before = threads.getThreadAllocatedBytes(player.thread().threadId());
       long start = output.all.get();
       int done = 0;
+      int last = -1;
+      long known = before;
+      List<String> allocated = new ArrayList<>();
       while (output.all.get() < start + PLAYED) {
         if (output.all.get() - start > done * 20L * RATE) {
           done++;
-          happen(random.nextInt(4), player, project, hands, hand, random);
+          long now = threads.getThreadAllocatedBytes(player.thread().threadId());
+          if (now > known) {
+            allocated.add((now - known) + " bytes in the 20 s after a thing of kind " + last);
+            known = now;
+          }
+          last = random.nextInt(4);
+          happen(last, player, project, hands, hand, random);
         }
         player.takeSounded(meter, block -> assertThat(block.count()).isPositive());
         hand.takeInto(pass);
         Thread.yield();
       }
       assertThat(failures).isEmpty();
-      assertThat(threads.getThreadAllocatedBytes(player.thread().threadId()) - before).isZero();
+      assertThat(threads.getThreadAllocatedBytes(player.thread().threadId()) - before)
+          .as("bytes allocated by the rendering thread: %s", allocated)
+          .isZero();
       assertThat(pass.isEmpty()).isFalse();
     }
   }
