@@ -7,6 +7,9 @@ import hushrise.app.widget.Fader;
 import hushrise.core.edit.LevelEdits;
 import hushrise.core.project.media.TrackKind;
 import hushrise.core.project.timeline.Track;
+import java.util.List;
+import java.util.concurrent.atomic.AtomicLong;
+import java.util.concurrent.atomic.AtomicReference;
 import javafx.geometry.Point2D;
 import javafx.scene.Node;
 import javafx.scene.control.Label;
@@ -111,6 +114,22 @@ class HeadsTest extends WindowTestCase {
     assertThat(window.meters().track(music().id()).over()).isEmpty();
   }
 
+  /** One of the marks, once they have stood as they are for half a second. */
+  private Node standingMark() {
+    AtomicReference<List<Node>> seen = new AtomicReference<>(List.of());
+    AtomicLong since = new AtomicLong(System.nanoTime());
+    until(
+        "the marks stand",
+        () -> {
+          List<Node> now = List.copyOf(robot.lookup(".hot-mark").queryAll());
+          if (!now.equals(seen.getAndSet(now))) {
+            since.set(System.nanoTime());
+          }
+          return now.size() > 2 && System.nanoTime() - since.get() > 500_000_000L;
+        });
+    return seen.get().get(2);
+  }
+
   @Test
   void whatIsHotIsMarkedAndAPressOffersToLowerIt() {
     untilOpen();
@@ -127,7 +146,7 @@ class HeadsTest extends WindowTestCase {
                 .map(Hearing.Now::hotSpots)
                 .filter(h -> !h.get(music().id()).isEmpty())
                 .isPresent());
-    Node mark = robot.lookup(".hot-mark").queryAll().stream().skip(2).findFirst().orElseThrow();
+    Node mark = standingMark();
     double gain = music().clips().getFirst().gainDb();
     robot.clickOn(mark);
     robot.clickOn("#menu-hot-lower");
