@@ -100,6 +100,7 @@ public final class FfmpegStretch implements TimeStretch {
   public void put(float[] left, float[] right, int frames) {
     for (int done = 0; done < frames; done += BLOCK) {
       int n = Math.min(BLOCK, frames - done);
+      in.nb_samples(BLOCK); // a buffer that has to be made anew holds a whole block again
       check(av_frame_make_writable(in));
       in.nb_samples(n);
       for (int i = 0; i < n; i++) {

@@ -3,6 +3,8 @@ package hushrise.media;
 import static org.assertj.core.api.Assertions.assertThat;
 import static org.assertj.core.api.Assertions.within;
 
+import java.util.Arrays;
+import org.junit.jupiter.api.Test;
 import org.junit.jupiter.params.ParameterizedTest;
 import org.junit.jupiter.params.provider.ValueSource;
 
@@ -35,7 +37,7 @@ class FfmpegStretchTest {
         got += n;
       }
     }
-    return java.util.Arrays.copyOf(all, got);
+    return Arrays.copyOf(all, got);
   }
 
   private static double pitch(float[] samples) {
@@ -57,6 +59,34 @@ class FfmpegStretchTest {
       assertThat(pitch(out)).isCloseTo(HERTZ, within(4.0));
       stretch.reset();
       assertThat(stretched(stretch, 10).length).as("as new").isEqualTo(out.length);
+    }
+  }
+
+  /** The end of a loop is a short block; a whole one comes after it. */
+  @Test
+  void shortBlocksBetweenWholeOnesComeOutWhole() {
+    try (FfmpegStretch stretch = new FfmpegStretch(48_000, 0.5)) {
+      float[] left = new float[512];
+      float[] right = new float[512];
+      Arrays.fill(left, 0.25f);
+      Arrays.fill(right, -0.5f);
+      float[] outLeft = new float[1024];
+      float[] outRight = new float[1024];
+      long given = 0;
+      long taken = 0;
+      for (int i = 0; i < 4_000; i++) {
+        int n = i % 2 == 0 ? 1 + i % 7 : 512;
+        stretch.put(left, right, n);
+        given += n;
+        for (int got = stretch.take(outLeft, outRight);
+            got > 0;
+            got = stretch.take(outLeft, outRight)) {
+          assertThat(outLeft[got - 1]).isBetween(0.24f, 0.26f);
+          assertThat(outRight[got - 1]).isBetween(-0.51f, -0.49f);
+          taken += got;
+        }
+      }
+      assertThat(taken / (double) given).isBetween(1.95, 2.0);
     }
   }
 }
