@@ -17,6 +17,14 @@ final class Aligner {
   private static final double TEXTURE_REACH_SECONDS = 0.12;
   private static final double TEXTURE_WINDOW_SECONDS = 0.5;
 
+  private static final int STEPS_PER_SECOND = 200;
+  private static final double ENVELOPE_SECONDS = 1.2;
+  private static final double ENVELOPE_REACH_SECONDS = 0.06;
+  private static final double ONSET_REACH_SECONDS = 0.3;
+
+  /** The least rise that is an onset, both levels added, in units of 10 dB. */
+  private static final double LEAST_RISE = 0.6;
+
   private final SongAnalysis song;
   private final MonoReader mono;
   private final SampleSource source;
@@ -27,11 +35,13 @@ final class Aligner {
     this.mono = new MonoReader(source, song.sampleRate());
   }
 
-  Splice align(int fromEdge, int toEdge, double score) {
+  Splice align(Joint joint) {
     boolean beat = song.hasBeat();
-    long before = beat ? Math.round(BEFORE_BEAT_SECONDS * song.sampleRate()) : 0;
-    long from = Math.max(0, song.edges()[fromEdge] - before);
-    long to = Math.max(0, song.edges()[toEdge] - before);
+    long rough = joint.toFrame() + envelopeShift(joint);
+    long before = frames(BEFORE_BEAT_SECONDS);
+    long onset = onsetNear(joint.fromFrame());
+    long from = Math.max(0, onset - before);
+    long to = Math.max(0, rough + onset - joint.fromFrame() - before);
     double reach = beat ? BEAT_REACH_SECONDS : TEXTURE_REACH_SECONDS;
     double window = beat ? BEAT_WINDOW_SECONDS : TEXTURE_WINDOW_SECONDS;
     int half = (int) (window / 2 * mono.rate());
@@ -57,8 +67,82 @@ final class Aligner {
       aligned += fineShift(from, aligned, 2 * mono.factor());
     }
     double r = Math.clamp(bestCorrelation, 0, 1);
-    return new Splice(
-        fromEdge, toEdge, from, Math.max(0, aligned), crossfade(r, fromEdge), r, score);
+    return new Splice(from, Math.max(0, aligned), crossfade(r, from), r, joint.score());
+  }
+
+  private long frames(double seconds) {
+    return Math.round(seconds * song.sampleRate());
+  }
+
+  /**
+   * How much later the side that goes on has to begin so that the rises and falls of both sides
+   * fall together, in frames: echoes are known to a twentieth of a second only.
+   */
+  private long envelopeShift(Joint joint) {
+    int hop = mono.rate() / STEPS_PER_SECOND;
+    int half = (int) (ENVELOPE_SECONDS * STEPS_PER_SECOND);
+    int slack = (int) (ENVELOPE_REACH_SECONDS * STEPS_PER_SECOND);
+    float[][] ending = steps(joint.fromFrame(), half, hop);
+    float[][] going = steps(joint.toFrame(), half + slack, hop);
+    int best = 0;
+    double least = Double.POSITIVE_INFINITY;
+    for (int shift = -slack; shift <= slack; shift++) {
+      double sum = 0;
+      for (int v = 0; v < ending.length; v++) {
+        for (int i = 0; i < 2 * half; i++) {
+          double step = ending[v][i] - going[v][i + slack + shift];
+          sum += step * step;
+        }
+      }
+      if (sum < least) {
+        least = sum;
+        best = shift;
+      }
+    }
+    return (long) best * hop * mono.factor();
+  }
+
+  /** The levels of all and of high frequencies around a frame, in units of 10 dB. */
+  private float[][] steps(long frame, int half, int hop) {
+    int count = 2 * half;
+    float[] samples = new float[count * hop + 1];
+    long start = frame / mono.factor() - (long) half * hop;
+    for (int done = 0; done < samples.length; done += 1 << 14) {
+      int n = Math.min(1 << 14, samples.length - done);
+      float[] part = new float[n];
+      mono.window(start + done, part, n);
+      System.arraycopy(part, 0, samples, done, n);
+    }
+    float[][] levels = new float[2][count];
+    for (int i = 0; i < count; i++) {
+      double all = 1e-7;
+      double high = 1e-8;
+      for (int k = i * hop; k < (i + 1) * hop; k++) {
+        double rise = samples[k + 1] - samples[k];
+        all += samples[k] * samples[k];
+        high += rise * rise;
+      }
+      levels[0][i] = (float) Math.log10(all / hop);
+      levels[1][i] = (float) Math.log10(high / hop);
+    }
+    return levels;
+  }
+
+  /** The strongest onset near a frame, as an attack hides a join. */
+  private long onsetNear(long frame) {
+    int hop = mono.rate() / STEPS_PER_SECOND;
+    int half = (int) (ONSET_REACH_SECONDS * STEPS_PER_SECOND);
+    float[][] levels = steps(frame, half, hop);
+    int best = half;
+    double strongest = LEAST_RISE;
+    for (int i = 4; i < 2 * half; i++) {
+      double rise = levels[0][i] + levels[1][i] - levels[0][i - 3] - levels[1][i - 3];
+      if (rise > strongest) {
+        strongest = rise;
+        best = i;
+      }
+    }
+    return frame + (long) (best - half) * hop * mono.factor();
   }
 
   /** What is left to shift at the full rate, in frames. */
@@ -98,11 +182,11 @@ final class Aligner {
     return dot / Math.sqrt((double) aa * bb);
   }
 
-  private long crossfade(double correlation, int fromEdge) {
+  private long crossfade(double correlation, long from) {
     double shortest = song.hasBeat() ? 0.012 : 0.15;
     double longest = song.hasBeat() ? 0.08 : 1.0;
     double seconds = shortest + (longest - shortest) * (1 - correlation);
-    long most = (song.edges()[fromEdge] - song.edges()[0]) / 2;
+    long most = (from - song.soundStart()) / 2;
     return Math.max(2, Math.min(Math.round(seconds * song.sampleRate()), most) / 2 * 2);
   }
 }

@@ -14,6 +14,7 @@ final class LoopFit {
 
   private static final double COST_OF_REPEATING = 0.07;
   private static final int FEWEST_BEATS = 8;
+  private static final double SHORTEST_SECONDS = 4;
   private static final int MOST_SEAMS = 10_000;
 
   private LoopFit() {}
@@ -28,31 +29,29 @@ final class LoopFit {
   static Arrangement arrange(
       Song song, Fit fit, long mediaStartFrame, long lengthFrames, String name) {
     SongAnalysis analysis = song.analysis();
-    Jumps jumps = new Jumps(song, fit);
-    int n = analysis.stretches();
-    int shortest = Math.max(2, Math.min(analysis.hasBeat() ? FEWEST_BEATS : 16, n / 4));
+    long shortest =
+        Math.min(
+            analysis.hasBeat()
+                ? FEWEST_BEATS * analysis.usualStretch()
+                : analysis.frames(SHORTEST_SECONDS),
+            (analysis.soundEnd() - analysis.soundStart()) / 4);
     double best = Double.POSITIVE_INFINITY;
-    int bestFrom = -1;
-    int bestTo = -1;
-    for (int from = shortest; from < n; from++) {
-      for (int to = 1; to <= from - shortest; to++) {
-        long first = analysis.edges()[from] - mediaStartFrame;
-        long period = analysis.edges()[from] - analysis.edges()[to];
-        double seams = Math.max(1, Math.ceil((lengthFrames - first) / (double) period));
-        double cost = seams * (COST_OF_REPEATING + jumps.cost(from, to));
-        if (cost < best && first > 0) {
-          best = cost;
-          bestFrom = from;
-          bestTo = to;
-        }
+    Joint found = null;
+    for (Joint joint : new Joints(analysis, fit).gaining(shortest, analysis.lengthFrames())) {
+      long first = joint.fromFrame() - mediaStartFrame;
+      double seams = Math.max(1, Math.ceil((lengthFrames - first) / (double) joint.gain()));
+      double cost = seams * (COST_OF_REPEATING + joint.cost());
+      if (cost < best && first > 0) {
+        best = cost;
+        found = joint;
       }
     }
-    if (bestFrom < 0) {
+    if (found == null) {
       throw new Problem(
           "No place is left from which %s could repeat: protect less of it, or give rejected seams back."
               .formatted(name));
     }
-    Splice splice = song.splice(bestFrom, bestTo);
+    Splice splice = song.splice(found);
     List<Splice> repeats = new ArrayList<>();
     long first = splice.fromFrame() - mediaStartFrame;
     long period = splice.fromFrame() - splice.toFrame();

@@ -44,7 +44,7 @@ public final class Song {
 
   private final SongAnalysis analysis;
   private final SampleSource source;
-  private final Map<Long, Splice> splices = new ConcurrentHashMap<>();
+  private final Map<Joint, Splice> splices = new ConcurrentHashMap<>();
   private final Map<Span, Song> parts = new ConcurrentHashMap<>();
   private final Cache<Wish, Result> results = Caffeine.newBuilder().maximumSize(KEPT).build();
   private volatile Likeness likeness;
@@ -104,14 +104,8 @@ public final class Song {
     return made;
   }
 
-  /** The jump between two edges, aligned to the sample. */
-  Splice splice(int fromEdge, int toEdge) {
-    long key = (long) fromEdge << 32 | toEdge;
-    return splices.computeIfAbsent(
-        key,
-        k -> {
-          double score = Likeness.scoreOf(likeness().cost(fromEdge, toEdge));
-          return new Aligner(analysis, source).align(fromEdge, toEdge, score);
-        });
+  /** A jump, aligned to the sample. */
+  Splice splice(Joint joint) {
+    return splices.computeIfAbsent(joint, j -> new Aligner(analysis, source).align(j));
   }
 }

@@ -19,6 +19,7 @@ import java.util.Arrays;
  *     standard deviation over the song
  * @param rhythm for each stretch the onset strength in its four quarters
  * @param levelDb for each stretch its RMS level in dB
+ * @param echoes where the song is like itself
  */
 @SuppressWarnings("ArrayRecordComponent") // handed on, never compared
 public record SongAnalysis(
@@ -31,7 +32,8 @@ public record SongAnalysis(
     float[][] chroma,
     float[][] timbre,
     float[][] rhythm,
-    float[] levelDb) {
+    float[] levelDb,
+    Echoes echoes) {
 
   /** The stretches between edges. */
   public int stretches() {
@@ -62,7 +64,8 @@ public record SongAnalysis(
         Arrays.copyOfRange(chroma, from, to),
         Arrays.copyOfRange(timbre, from, to),
         Arrays.copyOfRange(rhythm, from, to),
-        Arrays.copyOfRange(levelDb, from, to));
+        Arrays.copyOfRange(levelDb, from, to),
+        echoes);
   }
 
   /** The first frame that sounds. */
@@ -73,6 +76,11 @@ public record SongAnalysis(
   /** The frame after the last one that sounds. */
   public long soundEnd() {
     return edges[edges.length - 1];
+  }
+
+  /** A time in frames. */
+  long frames(double seconds) {
+    return Math.round(seconds * sampleRate);
   }
 
   /** The usual distance between edges in frames. */

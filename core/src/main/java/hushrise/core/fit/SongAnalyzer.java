@@ -81,7 +81,8 @@ public final class SongAnalyzer {
         chroma,
         timbre,
         rhythm,
-        level);
+        level,
+        EchoFinder.of(spectra, sounding[0], sounding[1]));
   }
 
   private static long medianStretch(long[] edges) {

@@ -3,49 +3,75 @@ package hushrise.core.fit;
 import hushrise.core.Problem;
 import hushrise.core.project.timeline.Fit;
 import java.util.ArrayList;
-import java.util.Arrays;
 import java.util.Comparator;
+import java.util.HashMap;
 import java.util.List;
-import java.util.stream.IntStream;
+import java.util.Map;
+import java.util.Optional;
 
 /**
  * Brings a song to a length by jumping inside it, so that its own beginning and ending are kept.
  *
- * <p>Dynamic programming over (stretches played, place in the song): the cheapest way to have
- * played {@code t} stretches and to stand at edge {@code e}. Playing on costs nothing, a jump costs
- * what it changes in sound and a little for being one; after a jump at least {@link #PLAY_ON}
- * stretches are played. Of the ways that end at the song's end near the wanted length the cheapest
- * that is not too long is taken. What is missing to the wanted length, less than a beat, is a pause
- * before the first note; without a beat the last jump takes it up. Cost: wanted stretches × song's
- * stretches × {@link #CHOICES}.
+ * <p>Ways through the song grow by one jump at a time; of those that stand at nearly the same place
+ * after nearly the same time the cheapest is kept, and of all the {@link #KEPT} that promise most.
+ * A way ends by playing on to the song's end, with or without one more jump, for which the echoes
+ * of just the lag that is missing are looked through. Playing on costs nothing, a jump costs what
+ * it changes in sound and a little for being one. What is missing to the wanted length in the end,
+ * less than a beat, is a pause before the first note.
  */
 final class TailorFit {
 
-  private static final int PLAY_ON = 4;
-  private static final int CHOICES = 24;
-  private static final double COST_OF_JUMPING = 0.2;
+  private static final int JOINTS = 300;
+  private static final int KEPT = 1_200;
+  private static final int MOST_JUMPS = 14;
+  private static final int TRIED = 60;
+  private static final double PLAY_ON_SECONDS = 2.5;
+  private static final double SHORTEST_SECONDS = 2;
+  private static final double COST_OF_JUMPING = 0.3;
   private static final double COST_OF_PAUSE = 0.15;
-  private static final long MOST_STATES = 40_000_000;
+
+  /**
+   * What a jump that is still to come is thought to cost for each song's length it has to bridge.
+   */
+  private static final double COST_TO_COME = 0.5;
+
+  /**
+   * A way so far.
+   *
+   * @param position the media frame that plays next
+   * @param played how much has played up to there
+   */
+  private record Way(long position, long played, double cost, Optional<Way> before, Joint last) {
+
+    List<Joint> jumps() {
+      List<Joint> jumps = new ArrayList<>();
+      Way way = this;
+      while (way.before().isPresent()) {
+        jumps.add(way.last());
+        way = way.before().get();
+      }
+      return jumps.reversed();
+    }
+  }
 
   private final Song song;
   private final SongAnalysis analysis;
-  private final Jumps jumps;
+  private final Joints joints;
   private final String name;
-  private final int n;
-  private final int[][] choices;
-  private final float[][] costs;
+  private final long wanted;
+  private final long own;
+  private final long playOn;
+  private final long pause;
 
-  private TailorFit(Song song, Fit fit, String name) {
+  private TailorFit(Song song, Fit fit, long lengthFrames, String name) {
     this.song = song;
     this.analysis = song.analysis();
-    this.jumps = new Jumps(song, fit);
+    this.joints = new Joints(analysis, fit);
     this.name = name;
-    this.n = analysis.stretches();
-    this.choices = new int[n + 1][];
-    this.costs = new float[n + 1][];
-    for (int from = 0; from <= n; from++) {
-      choose(from);
-    }
+    this.wanted = lengthFrames;
+    own = analysis.soundEnd() - analysis.soundStart();
+    playOn = Math.min(analysis.frames(PLAY_ON_SECONDS), own / 8);
+    pause = analysis.usualStretch();
   }
 
   /**
@@ -55,193 +81,100 @@ final class TailorFit {
    * @throws Problem when it cannot be brought to that length
    */
   static Arrangement arrange(Song song, Fit fit, long lengthFrames, String name) {
-    return new TailorFit(song, fit, name).arrange(lengthFrames);
+    return new TailorFit(song, fit, lengthFrames, name).arrange();
   }
 
-  private void choose(int from) {
-    int last = Math.min(jumps.outroEdge(), n - PLAY_ON);
-    boolean leaves = from >= PLAY_ON && from >= jumps.introEdge() && from <= jumps.outroEdge();
-    int[] targets =
-        !leaves
-            ? new int[0]
-            : IntStream.rangeClosed(Math.max(1, jumps.introEdge()), last)
-                .filter(to -> Math.abs(to - from) >= PLAY_ON)
-                .filter(to -> Double.isFinite(jumps.cost(from, to)))
-                .boxed()
-                .sorted(Comparator.comparingDouble(to -> jumps.cost(from, to)))
-                .limit(CHOICES)
-                .mapToInt(Integer::intValue)
-                .toArray();
-    choices[from] = targets;
-    costs[from] = new float[targets.length];
-    for (int i = 0; i < targets.length; i++) {
-      costs[from][i] = (float) Math.max(0.01, COST_OF_JUMPING + jumps.cost(from, targets[i]));
+  private Arrangement arrange() {
+    List<Joint> known = joints.best(JOINTS, Math.min(analysis.frames(SHORTEST_SECONDS), own / 8));
+    List<Way> done = new ArrayList<>();
+    List<Way> ways = List.of(new Way(analysis.soundStart(), 0, 0, Optional.empty(), null));
+    double best = Double.POSITIVE_INFINITY;
+    for (int jumps = 0; jumps < MOST_JUMPS && !ways.isEmpty(); jumps++) {
+      for (Way way : ways) {
+        end(way, done);
+      }
+      double cheapest = done.stream().mapToDouble(Way::cost).min().orElse(best);
+      ways = grown(ways, known, cheapest);
     }
-  }
-
-  private Arrangement arrange(long lengthFrames) {
-    double usual = analysis.usualStretch();
-    long own = analysis.soundEnd() - analysis.soundStart();
-    double wanted = n * (lengthFrames / (double) own);
-    int first = Math.max(1, (int) Math.floor(wanted * 0.96 - 4));
-    int last = (int) Math.ceil(wanted * 1.04 + 4);
-    if ((long) (last + 1) * (n + 1) > MOST_STATES) {
-      throw new Problem(
-          "%s is too long to be tailored to %.0f s: choose loop or trim."
-              .formatted(name, lengthFrames / (double) analysis.sampleRate()));
-    }
-    Table table = new Table(last);
-    Way best = null;
-    List<Way> ways = new ArrayList<>();
-    for (int t = first; t <= last; t++) {
-      if (table.cost[t][n] < Float.POSITIVE_INFINITY) {
-        ways.add(new Way(table.cost[t][n], table.jumpsTo(t)));
+    done.sort(Comparator.comparingDouble(Way::cost));
+    for (Way way : done.subList(0, Math.min(TRIED, done.size()))) {
+      List<Splice> splices = way.jumps().stream().map(song::splice).toList();
+      long missing =
+          wanted - Arrangement.lengthOf(analysis.soundStart(), analysis.soundEnd(), splices);
+      if (missing >= 0 && missing <= Math.round(1.05 * pause)) {
+        return new Arrangement(
+            analysis.soundStart(),
+            wanted - missing,
+            missing,
+            Arrangement.seamsOf(analysis.soundStart(), splices));
       }
     }
-    ways.sort(Comparator.comparingDouble(w -> w.rank(lengthFrames, usual)));
+    throw impossible();
+  }
+
+  /** Ends a way by playing on, at once or after one more jump. */
+  private void end(Way way, List<Way> done) {
+    long missing = wanted - way.played() - (analysis.soundEnd() - way.position());
+    if (missing >= 0 && missing <= pause) {
+      done.add(way.before().isEmpty() ? way : withPause(way, missing));
+    }
+    for (Joint joint : joints.gaining(missing - pause, missing)) {
+      if (joint.fromFrame() >= way.position() + playOn) {
+        done.add(withPause(after(way, joint), missing - joint.gain()));
+      }
+    }
+  }
+
+  private Way withPause(Way way, long missing) {
+    double cost = COST_OF_PAUSE * Math.max(0, missing) / pause;
+    return new Way(way.position(), way.played(), way.cost() + cost, way.before(), way.last());
+  }
+
+  private static Way after(Way way, Joint joint) {
+    return new Way(
+        joint.toFrame(),
+        way.played() + joint.fromFrame() - way.position(),
+        way.cost() + Math.max(0.01, COST_OF_JUMPING + joint.cost()),
+        Optional.of(way),
+        joint);
+  }
+
+  private List<Way> grown(List<Way> ways, List<Joint> known, double cheapest) {
+    Map<Long, Way> best = new HashMap<>();
+    long second = analysis.sampleRate();
     for (Way way : ways) {
-      if (way.lands(lengthFrames - way.alignedLength(), usual)) {
-        best = way;
-        break;
+      for (Joint joint : known) {
+        if (joint.fromFrame() < way.position() + playOn) {
+          continue;
+        }
+        Way next = after(way, joint);
+        if (next.played() + playOn <= wanted && next.cost() + COST_OF_JUMPING < cheapest) {
+          long key = next.position() / second * 1_000_000 + 4 * next.played() / second;
+          best.merge(key, next, (a, b) -> a.cost() <= b.cost() ? a : b);
+        }
       }
     }
-    if (best == null) {
-      throw impossible(lengthFrames);
-    }
-    return best.arrangement(lengthFrames);
+    return best.values().stream()
+        .sorted(Comparator.comparingDouble(this::promise))
+        .limit(KEPT)
+        .toList();
   }
 
-  private Problem impossible(long lengthFrames) {
+  private double promise(Way way) {
+    long missing = wanted - way.played() - (analysis.soundEnd() - way.position());
+    return way.cost() + COST_TO_COME * Math.abs(missing) / own;
+  }
+
+  private Problem impossible() {
     double rate = analysis.sampleRate();
     return new Problem(
         "%s (%.1f s) cannot be tailored to %.1f s with its own beginning and ending: %s; choose trim or loop, protect less of it, or give rejected seams back."
             .formatted(
                 name,
-                (analysis.soundEnd() - analysis.soundStart()) / rate,
-                lengthFrames / rate,
-                lengthFrames < analysis.soundEnd() - analysis.soundStart()
+                own / rate,
+                wanted / rate,
+                wanted < own
                     ? "too little would be left between them"
                     : "it has no places that lead back"));
-  }
-
-  /** A way through the song. */
-  private final class Way {
-    private final float cost;
-    private final List<int[]> pairs;
-
-    Way(float cost, List<int[]> pairs) {
-      this.cost = cost;
-      this.pairs = pairs;
-    }
-
-    /** Whether what is missing can be a pause, or be taken up by the last jump. */
-    boolean lands(long missing, double usual) {
-      long least = takesUp() ? -Math.round(usual) : 0;
-      return missing >= least && missing <= Math.round(1.05 * usual);
-    }
-
-    /** Whether the last jump can lead anywhere, as there is no beat to keep. */
-    private boolean takesUp() {
-      return !analysis.hasBeat() && !pairs.isEmpty();
-    }
-
-    /** Its cost with that of its pause; ways that are too long or much too short come last. */
-    double rank(long lengthFrames, double usual) {
-      double missing = (lengthFrames - roughLength()) / usual;
-      double least = takesUp() ? -1 : 0;
-      double misfit = missing < least ? -100 * missing : missing > 1.05 ? 100 * missing : 0;
-      double pause = takesUp() ? 0 : COST_OF_PAUSE * Math.clamp(missing, 0, 1);
-      return cost + pause + misfit;
-    }
-
-    private long roughLength() {
-      long length = analysis.soundEnd() - analysis.soundStart();
-      for (int[] pair : pairs) {
-        length += analysis.edges()[pair[0]] - analysis.edges()[pair[1]];
-      }
-      return length;
-    }
-
-    private List<Splice> splices() {
-      return pairs.stream().map(p -> song.splice(p[0], p[1])).toList();
-    }
-
-    long alignedLength() {
-      return Arrangement.lengthOf(analysis.soundStart(), analysis.soundEnd(), splices());
-    }
-
-    Arrangement arrangement(long lengthFrames) {
-      List<Splice> splices = new ArrayList<>(splices());
-      long missing = lengthFrames - alignedLength();
-      if (takesUp()) {
-        splices.add(splices.removeLast().backBy(missing));
-        missing = 0;
-      }
-      return new Arrangement(
-          analysis.soundStart(),
-          lengthFrames - missing,
-          missing,
-          Arrangement.seamsOf(analysis.soundStart(), splices));
-    }
-  }
-
-  /** The cheapest costs of having played t stretches and standing at an edge. */
-  private final class Table {
-    private final float[][] cost;
-    private final short[][] cameFrom;
-
-    Table(int last) {
-      cost = new float[last + 1][n + 1];
-      cameFrom = new short[last + 1][n + 1];
-      for (float[] row : cost) {
-        Arrays.fill(row, Float.POSITIVE_INFINITY);
-      }
-      cost[0][0] = 0;
-      for (int t = 0; t <= last; t++) {
-        for (int e = 0; e <= n; e++) {
-          if (cost[t][e] < Float.POSITIVE_INFINITY) {
-            leave(t, e, last);
-          }
-        }
-      }
-    }
-
-    private void leave(int t, int e, int last) {
-      if (t < last && e < n && cost[t][e] < cost[t + 1][e + 1]) {
-        cost[t + 1][e + 1] = cost[t][e];
-        cameFrom[t + 1][e + 1] = -1;
-      }
-      if (t + PLAY_ON > last) {
-        return;
-      }
-      float[] arrival = cost[t + PLAY_ON];
-      for (int i = 0; i < choices[e].length; i++) {
-        int to = choices[e][i] + PLAY_ON;
-        float total = cost[t][e] + costs[e][i];
-        if (total < arrival[to]) {
-          arrival[to] = total;
-          cameFrom[t + PLAY_ON][to] = (short) e;
-        }
-      }
-    }
-
-    /** The jumps of the cheapest way that reaches the song's end after t stretches, in order. */
-    List<int[]> jumpsTo(int t) {
-      List<int[]> found = new ArrayList<>();
-      int at = t;
-      int e = n;
-      while (at > 0) {
-        int from = cameFrom[at][e];
-        if (from < 0) {
-          at--;
-          e--;
-        } else {
-          found.add(new int[] {from, e - PLAY_ON});
-          at -= PLAY_ON;
-          e = from;
-        }
-      }
-      return found.reversed();
-    }
   }
 }
