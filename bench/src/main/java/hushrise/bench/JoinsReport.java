@@ -41,15 +41,19 @@ public final class JoinsReport {
   private static final int PAIRS = 500;
   private static final double[] LENGTHS = {0.4, 0.6, 0.9, 1.3, 2, 3.5};
 
+  private static final boolean VERBOSE = Boolean.getBoolean("hushrise.seams");
+
   private JoinsReport() {}
 
-  private record AtSeam(double rank, double ratio, double stepDb, double phaseMs) {}
+  private record AtSeam(double rank, double ratio, double stepDb, double phaseMs, double apartDb) {}
 
   /**
    * @param args songs
    */
   public static void main(String[] args) throws IOException {
-    Path folder = Files.createTempDirectory("hushrise-joins");
+    String kept = System.getProperty("hushrise.cache");
+    Path folder =
+        kept == null ? Files.createTempDirectory("hushrise-joins") : Path.of(kept);
     CacheFolder cache = new CacheFolder(folder, 4L << 30);
     MediaStore store = new MediaStore(cache);
     SongStore songs = new SongStore(store, cache);
@@ -70,7 +74,13 @@ public final class JoinsReport {
           try {
             long end = Math.round(length * media.lengthFrames());
             Clip clip = Clip.whole(media, 0).withFit(Optional.of(Fit.of(mode, 0)));
+            long begun = System.nanoTime();
             Clip fitted = Fits.fitted(clip, media, songs, end, RATE);
+            if (VERBOSE) {
+              System.out.printf(
+                  "  %s to %.1f: fitted in %d ms%n",
+                  mode, length, (System.nanoTime() - begun) / 1_000_000);
+            }
             if (mode == FitMode.TAILOR && fitted.endFrame() != end) {
               System.out.println("ends elsewhere");
             }
@@ -122,9 +132,19 @@ public final class JoinsReport {
     private final float[] mono;
     private final float[][] levels;
     private final double[] pairs = new double[PAIRS];
+    private final FloatFFT_1D fft = new FloatFFT_1D(WINDOW);
+    private final float[] hann = new float[WINDOW];
+    private final int[] bandOf = new int[WINDOW / 2];
 
     Measure(SampleSource sound) {
       this.sound = sound;
+      for (int i = 0; i < WINDOW; i++) {
+        hann[i] = (float) (0.5 - 0.5 * Math.cos(2 * Math.PI * i / WINDOW));
+      }
+      for (int bin = 1; bin < WINDOW / 2; bin++) {
+        double hz = bin * (double) RATE / WINDOW;
+        bandOf[bin] = (int) Math.floor(BANDS * Math.log(hz / 45) / Math.log(12_000 / 45.0));
+      }
       int n = (int) sound.lengthFrames();
       mono = new float[n];
       float[] left = new float[RATE];
@@ -158,14 +178,12 @@ public final class JoinsReport {
       float[] spectrum = new float[WINDOW];
       for (int i = 0; i < WINDOW; i++) {
         int at = (int) centre - WINDOW / 2 + i;
-        double hann = 0.5 - 0.5 * Math.cos(2 * Math.PI * i / WINDOW);
-        spectrum[i] = at >= 0 && at < mono.length ? (float) (hann * mono[at]) : 0;
+        spectrum[i] = at >= 0 && at < mono.length ? hann[i] * mono[at] : 0;
       }
-      new FloatFFT_1D(WINDOW).realForward(spectrum);
+      fft.realForward(spectrum);
       double[] energy = new double[BANDS];
       for (int bin = 4; bin < WINDOW / 2; bin++) {
-        double hz = bin * (double) RATE / WINDOW;
-        int band = (int) (BANDS * Math.log(hz / 45) / Math.log(12_000 / 45.0));
+        int band = bandOf[bin];
         if (band >= 0 && band < BANDS) {
           energy[band] +=
               spectrum[2 * bin] * spectrum[2 * bin] + spectrum[2 * bin + 1] * spectrum[2 * bin + 1];
@@ -207,6 +225,26 @@ public final class JoinsReport {
     }
 
     AtSeam at(Seam seam) {
+      AtSeam at = judged(seam);
+      if (VERBOSE) {
+        System.out.printf(
+            Locale.ROOT,
+            "    %6.1f s to %6.1f s of %.1f, likeness %.3f, wave %.2f: rank %.1f %%, ratio %.2f, apart %.2f dB, step %.1f dB, phase %.0f ms%n",
+            seam.fromFrame() / (double) RATE,
+            seam.toFrame() / (double) RATE,
+            mono.length / (double) RATE,
+            seam.score(),
+            seam.correlation(),
+            100 * at.rank,
+            at.ratio,
+            at.apartDb,
+            at.stepDb,
+            at.phaseMs);
+      }
+      return at;
+    }
+
+    private AtSeam judged(Seam seam) {
       double d = distanceAt(seam.fromFrame(), seam.toFrame());
       int nearer = 0;
       while (nearer < PAIRS && pairs[nearer] < d) {
@@ -215,12 +253,16 @@ public final class JoinsReport {
       long lag = Math.abs(seam.fromFrame() - seam.toFrame());
       double best = nearestAt(lag);
       double step =
-          Math.abs(level(seam.fromFrame(), 2 * RATE) - level(seam.toFrame(), 2 * RATE));
+          Math.abs(
+              level(seam.fromFrame(), 2 * RATE)
+                  - level(seam.toFrame(), 2 * RATE)
+                  - meanGain(seam, 2 * RATE));
       return new AtSeam(
           nearer / (double) PAIRS,
           best < 0.05 ? 1 : d / best,
           step,
-          phase(seam.fromFrame(), seam.toFrame()));
+          phase(seam.fromFrame(), seam.toFrame()),
+          d);
     }
 
     /** The nearest that any place is to what comes a lag later. */
@@ -240,6 +282,14 @@ public final class JoinsReport {
         best = Math.min(best, sum / (2 * HALF * BANDS));
       }
       return best;
+    }
+
+    private static double meanGain(Seam seam, int frames) {
+      double sum = 0;
+      for (int i = 0; i < frames; i += 100) {
+        sum += seam.evenedDbAt(seam.atFrame() + i);
+      }
+      return sum / (frames / 100.0);
     }
 
     private double level(long from, int frames) {

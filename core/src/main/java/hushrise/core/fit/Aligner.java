@@ -1,5 +1,6 @@
 package hushrise.core.fit;
 
+import hushrise.core.project.timeline.Seam;
 import hushrise.core.sound.SampleSource;
 
 /**
@@ -12,10 +13,10 @@ final class Aligner {
   /** The middle of a crossfade lies this long before the beat, so that the attack stays whole. */
   private static final double BEFORE_BEAT_SECONDS = 0.02;
 
-  private static final double BEAT_REACH_SECONDS = 0.012;
+  private static final double BEAT_REACH_SECONDS = 0.006;
   private static final double BEAT_WINDOW_SECONDS = 0.16;
-  private static final double TEXTURE_REACH_SECONDS = 0.12;
-  private static final double TEXTURE_WINDOW_SECONDS = 0.5;
+  private static final double TEXTURE_REACH_SECONDS = 0.03;
+  private static final double TEXTURE_WINDOW_SECONDS = 0.3;
 
   private static final int STEPS_PER_SECOND = 200;
   private static final double ENVELOPE_SECONDS = 1.2;
@@ -24,6 +25,14 @@ final class Aligner {
 
   /** The least rise that is an onset, both levels added, in units of 10 dB. */
   private static final double LEAST_RISE = 0.6;
+
+  private static final long NO_ONSET = -1;
+
+  private static final double LEVEL_SECONDS = 2;
+  private static final double LEAST_STEP_DB = 0.2;
+
+  /** From this correlation on both sides are the same recording. */
+  private static final double LITERAL = 0.9;
 
   private final SongAnalysis song;
   private final MonoReader mono;
@@ -40,6 +49,8 @@ final class Aligner {
     long rough = joint.toFrame() + envelopeShift(joint);
     long before = frames(BEFORE_BEAT_SECONDS);
     long onset = onsetNear(joint.fromFrame());
+    boolean attack = onset != NO_ONSET;
+    onset = attack ? onset : joint.fromFrame();
     long from = Math.max(0, onset - before);
     long to = Math.max(0, rough + onset - joint.fromFrame() - before);
     double reach = beat ? BEAT_REACH_SECONDS : TEXTURE_REACH_SECONDS;
@@ -47,14 +58,14 @@ final class Aligner {
     int half = (int) (window / 2 * mono.rate());
     int slack = (int) (reach * mono.rate());
     float[] ending = new float[2 * half];
-    float[] going = new float[2 * (half + slack)];
+    float[] coming = new float[2 * (half + slack)];
     mono.window(from / mono.factor() - half, ending, ending.length);
-    mono.window(to / mono.factor() - half - slack, going, going.length);
+    mono.window(to / mono.factor() - half - slack, coming, coming.length);
     int best = 0;
     double bestScore = Double.NEGATIVE_INFINITY;
     double bestCorrelation = 0;
     for (int shift = -slack; shift < slack; shift++) {
-      double correlation = correlation(ending, going, slack + shift);
+      double correlation = correlation(ending, coming, slack + shift);
       double preferred = correlation - 0.05 * Math.abs(shift) / slack;
       if (preferred > bestScore) {
         bestScore = preferred;
@@ -67,7 +78,38 @@ final class Aligner {
       aligned += fineShift(from, aligned, 2 * mono.factor());
     }
     double r = Math.clamp(bestCorrelation, 0, 1);
-    return new Splice(from, Math.max(0, aligned), crossfade(r, from), r, joint.score());
+    long going = Math.max(0, aligned);
+    return new Splice(
+        from,
+        going,
+        crossfade(r, attack, from),
+        r,
+        joint.score(),
+        evening(from, going),
+        song.hasBeat() ? song.beatsPerBar() * song.usualStretch() : frames(LEVEL_SECONDS));
+  }
+
+  /** By how much what goes on is to be turned up to be as loud as what would have come. */
+  private double evening(long from, long to) {
+    double step = levelDb(from) - levelDb(to);
+    return Math.abs(step) < LEAST_STEP_DB
+        ? 0
+        : Math.clamp(step, -Seam.MOST_GAIN_DB, Seam.MOST_GAIN_DB);
+  }
+
+  /** The level of what follows a frame. */
+  private double levelDb(long frame) {
+    long end = Math.min(frame + frames(LEVEL_SECONDS), song.soundEnd());
+    double sum = 1e-9;
+    float[] part = new float[1 << 14];
+    for (long at = frame / mono.factor(); at < end / mono.factor(); at += part.length) {
+      int n = (int) Math.min(part.length, end / mono.factor() - at);
+      mono.window(at, part, n);
+      for (int i = 0; i < n; i++) {
+        sum += part[i] * part[i];
+      }
+    }
+    return 10 * Math.log10(sum / Math.max(1, end - frame));
   }
 
   private long frames(double seconds) {
@@ -128,12 +170,12 @@ final class Aligner {
     return levels;
   }
 
-  /** The strongest onset near a frame, as an attack hides a join. */
+  /** The strongest onset near a frame, as an attack hides a join; {@link #NO_ONSET} without one. */
   private long onsetNear(long frame) {
     int hop = mono.rate() / STEPS_PER_SECOND;
     int half = (int) (ONSET_REACH_SECONDS * STEPS_PER_SECOND);
     float[][] levels = steps(frame, half, hop);
-    int best = half;
+    int best = (int) NO_ONSET;
     double strongest = LEAST_RISE;
     for (int i = 4; i < 2 * half; i++) {
       double rise = levels[0][i] + levels[1][i] - levels[0][i - 3] - levels[1][i - 3];
@@ -142,7 +184,7 @@ final class Aligner {
         best = i;
       }
     }
-    return frame + (long) (best - half) * hop * mono.factor();
+    return best < 0 ? NO_ONSET : frame + (long) (best - half) * hop * mono.factor();
   }
 
   /** What is left to shift at the full rate, in frames. */
@@ -182,11 +224,12 @@ final class Aligner {
     return dot / Math.sqrt((double) aa * bb);
   }
 
-  private long crossfade(double correlation, long from) {
-    double shortest = song.hasBeat() ? 0.012 : 0.15;
-    double longest = song.hasBeat() ? 0.08 : 1.0;
-    double seconds = shortest + (longest - shortest) * (1 - correlation);
+  /** Short on a literal repeat and before an attack, longer where sound is sustained. */
+  private long crossfade(double correlation, boolean attack, long from) {
+    double sustained = song.hasBeat() ? 0.18 : 0.8;
+    double seconds =
+        correlation > LITERAL ? 0.012 : attack ? 0.03 : 0.06 + sustained * (1 - correlation);
     long most = (from - song.soundStart()) / 2;
-    return Math.max(2, Math.min(Math.round(seconds * song.sampleRate()), most) / 2 * 2);
+    return Math.max(2, Math.min(frames(seconds), most) / 2 * 2);
   }
 }

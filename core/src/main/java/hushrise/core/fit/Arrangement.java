@@ -28,7 +28,14 @@ public record Arrangement(
       at += s.fromFrame() - media;
       seams.add(
           new Seam(
-              at, s.fromFrame(), s.toFrame(), s.crossfadeFrames(), s.score(), s.correlation()));
+              at,
+              s.fromFrame(),
+              s.toFrame(),
+              s.crossfadeFrames(),
+              s.score(),
+              s.correlation(),
+              s.gainDb(),
+              s.evenFrames()));
       media = s.toFrame();
     }
     return seams;

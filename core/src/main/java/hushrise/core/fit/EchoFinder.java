@@ -21,16 +21,45 @@ final class EchoFinder {
   private static final int MOST_MOMENTS = 7_000;
   private static final int BANDS = Spectrogram.BANDS / 2;
   private static final int VIEWS = BANDS + Spectrogram.PITCHES + 1;
-  private static final float QUIETEST_DB = -50;
+  private static final float QUIETEST_DB = -60;
   private static final double FAR_SECONDS = 1.5;
   private static final double NEAR_SECONDS = 0.4;
+
+  /** How much what lies near counts against what lies within the far reach. */
+  private static final double NEAR_SHARE = 0.2;
+
+  /** What differing in all pitch classes, and in an onset of one deviation, weighs in dB. */
+  private static final float DB_OF_CHROMA = 0.8f;
+
+  private static final float DB_OF_ONSET = 0.5f;
+
+  /** What a step in level weighs, beside what it does to each band. */
+  private static final double SHARE_OF_STEP = 0.6;
+
+  /** From where on a step in level weighs more, as it cannot be evened. */
+  private static final double EVENABLE_DB = 1.5;
+
+  private static final double SHARE_BEYOND = 2;
+
+  /** An echo is a shoulder of another one when that lies this near and is this much nearer. */
+  private static final int SHOULDER_LAGS = 3;
+
+  private static final double SHOULDER = 0.75;
+
+  private static final double LEVEL_SECONDS = 2;
   private static final double SHORTEST_SECONDS = 1;
   private static final double APART_SECONDS = 2;
-  private static final int EACH_LAG = 3;
+  private static final int EACH_LAG = 5;
   private static final int SAMPLED = 97;
 
   private final int perSecond;
-  private final float[][] moments;
+
+  /** Each view along time, weighted so that differences are in dB. */
+  private final float[][] views;
+
+  /** The level of what follows each moment in dB. */
+  private final float[] level;
+
   private final int first;
   private final int last;
   private final int far;
@@ -39,13 +68,21 @@ final class EchoFinder {
   private EchoFinder(Spectrogram spectra, int firstFrame, int lastFrame) {
     int joined = JOINED * (spectra.frames() / JOINED / MOST_MOMENTS + 1);
     perSecond = Spectrogram.PER_SECOND / joined;
-    moments = new float[spectra.frames() / joined][];
-    for (int m = 0; m < moments.length; m++) {
-      moments[m] = moment(spectra, m * joined, joined);
+    int moments = spectra.frames() / joined;
+    views = new float[VIEWS][moments];
+    double[] powers = new double[moments + 1];
+    for (int m = 0; m < moments; m++) {
+      powers[m + 1] = powers[m] + view(spectra, m, joined);
     }
-    first = Math.min(firstFrame / joined, moments.length);
-    last = Math.min(lastFrame / joined, moments.length);
-    far = (int) Math.round(FAR_SECONDS * perSecond);
+    level = new float[moments];
+    int ahead = (int) (LEVEL_SECONDS * perSecond);
+    for (int m = 0; m < moments; m++) {
+      int to = Math.min(m + ahead, moments);
+      level[m] = (float) (10 * Math.log10((powers[to] - powers[m]) / (to - m) + 1e-9));
+    }
+    first = Math.min(firstFrame / joined, moments);
+    last = Math.min(lastFrame / joined, moments);
+    far = (int) Math.min(Math.round(FAR_SECONDS * perSecond), (last - first) / 8);
     near = Math.max(1, (int) Math.round(NEAR_SECONDS * perSecond));
   }
 
@@ -59,12 +96,16 @@ final class EchoFinder {
     return new EchoFinder(spectra, firstFrame, lastFrame).find();
   }
 
-  private static float[] moment(Spectrogram spectra, int from, int joined) {
-    float[] view = new float[VIEWS];
+  /** Takes down how a moment sounds; returns its power. */
+  private double view(Spectrogram spectra, int moment, int joined) {
     float onset = 0;
+    double power = 0;
+    int from = moment * joined;
     for (int t = from; t < from + joined; t++) {
       for (int b = 0; b < Spectrogram.BANDS; b++) {
-        view[b / 2] += Math.max(spectra.bands()[t][b], QUIETEST_DB) / (2 * joined * 10);
+        float db = spectra.bands()[t][b];
+        views[b / 2][moment] += Math.max(db, QUIETEST_DB) / (2 * joined * BANDS);
+        power += Math.pow(10, db / 10) / joined;
       }
       onset = Math.max(onset, spectra.onset()[t]);
     }
@@ -74,12 +115,12 @@ final class EchoFinder {
     for (float x : chroma) {
       square += x * x;
     }
-    float scale = (float) (1.2 / Math.sqrt(square));
+    float scale = (float) (DB_OF_CHROMA / Math.sqrt(square));
     for (int p = 0; p < Spectrogram.PITCHES; p++) {
-      view[BANDS + p] = chroma[p] * scale;
+      views[BANDS + p][moment] = chroma[p] * scale;
     }
-    view[VIEWS - 1] = Math.min(onset, 6) / 3;
-    return view;
+    views[VIEWS - 1][moment] = DB_OF_ONSET * Math.min(onset, 6);
+    return power;
   }
 
   private Echoes find() {
@@ -89,20 +130,28 @@ final class EchoFinder {
     float[] sampled = new float[1 << 16];
     int samples = 0;
     long seen = 0;
-    double[] sums = new double[moments.length + 1];
-    float[] along = new float[moments.length];
-    for (int lag = shortest; lag < last - first - shortest; lag++) {
-      int n = last - first - lag;
+    double[] sums = new double[level.length + 1];
+    float[][] alongs = new float[2 * SHOULDER_LAGS + 1][level.length];
+    int end = last - first - 2 * far;
+    for (int lag = shortest; lag < end + SHOULDER_LAGS; lag++) {
+      float[] along = alongs[lag % alongs.length];
+      int n = Math.max(0, last - first - lag);
+      compare(lag, n, along);
       for (int i = 0; i < n; i++) {
-        sums[i + 1] = sums[i] + between(moments[first + i], moments[first + i + lag]);
+        sums[i + 1] = sums[i] + along[i];
       }
-      for (int i = shortest / 2; i < n - shortest / 2; i++) {
-        along[i] = joined(sums, i, n);
+      Arrays.fill(along, 0, Math.min(far, n), Float.MAX_VALUE);
+      Arrays.fill(along, Math.max(0, n - far), along.length, Float.MAX_VALUE);
+      for (int i = far; i < n - far; i++) {
+        along[i] = joined(sums, i, lag);
         if (seen++ % SAMPLED == 0 && samples < sampled.length) {
           sampled[samples++] = along[i];
         }
       }
-      nearest(along, shortest / 2, n - shortest / 2, lag, found, distances);
+      int done = lag - SHOULDER_LAGS;
+      if (done >= shortest) {
+        nearest(alongs, done, Math.max(shortest, done - SHOULDER_LAGS), lag, found, distances);
+      }
     }
     return new Echoes(
         perSecond,
@@ -110,6 +159,30 @@ final class EchoFinder {
         found.stream().mapToInt(e -> e[1]).toArray(),
         floats(distances),
         usual(Arrays.copyOf(sampled, samples)));
+  }
+
+  /** How far each moment is from the one that comes a lag later. */
+  private void compare(int lag, int n, float[] into) {
+    Arrays.fill(into, 0, n, 0);
+    for (float[] view : views) {
+      for (int i = 0; i < n; i++) {
+        into[i] += Math.abs(view[first + i] - view[first + i + lag]);
+      }
+    }
+  }
+
+  /** The distance around a place: over what lies near and what lies further off, and in level. */
+  private float joined(double[] sums, int i, int lag) {
+    double step = Math.abs(level[first + i] - level[first + i + lag]);
+    return (float)
+        ((1 - NEAR_SHARE) * mean(sums, i, far)
+            + NEAR_SHARE * mean(sums, i, Math.min(near, far))
+            + SHARE_OF_STEP * step
+            + SHARE_BEYOND * Math.max(0, step - EVENABLE_DB));
+  }
+
+  private static double mean(double[] sums, int i, int half) {
+    return (sums[i + half] - sums[i - half]) / (2 * half);
   }
 
   private static float[] floats(List<Float> values) {
@@ -120,44 +193,50 @@ final class EchoFinder {
     return result;
   }
 
-  private static float between(float[] a, float[] b) {
-    float sum = 0;
-    for (int i = 0; i < VIEWS; i++) {
-      float step = a[i] - b[i];
-      sum += step * step;
-    }
-    return sum;
-  }
-
-  /** The distance around a place: over what lies near and what lies further off. */
-  private float joined(double[] sums, int i, int n) {
-    return (float) Math.sqrt(0.6 * mean(sums, i, far, n) + 0.4 * mean(sums, i, near, n));
-  }
-
-  private static double mean(double[] sums, int i, int half, int n) {
-    int from = Math.max(0, i - half);
-    int to = Math.min(n, i + half);
-    return (sums[to] - sums[from]) / (to - from);
-  }
-
-  /** The nearest places of a lag, some seconds from one another. */
+  /** The nearest places of a lag, some seconds from one another; shoulders are left out. */
   private void nearest(
-      float[] along, int from, int to, int lag, List<int[]> found, List<Float> distances) {
+      float[][] alongs,
+      int lag,
+      int firstLag,
+      int lastLag,
+      List<int[]> found,
+      List<Float> distances) {
+    float[] along = alongs[lag % alongs.length];
     int apart = (int) (APART_SECONDS * perSecond);
     int begun = found.size();
+    int to = last - first - lag - far;
     for (int taken = 0; taken < EACH_LAG; taken++) {
       int best = -1;
-      for (int i = from; i < to; i++) {
+      for (int i = far; i < to; i++) {
         if ((best < 0 || along[i] < along[best]) && isApart(found, begun, first + i, apart)) {
           best = i;
         }
       }
       if (best < 0) {
-        return;
+        break;
       }
       found.add(new int[] {lag, first + best});
       distances.add(along[best]);
     }
+    for (int e = found.size() - 1; e >= begun; e--) {
+      if (isShoulder(alongs, found.get(e)[1] - first, distances.get(e), firstLag, lastLag)) {
+        found.remove(e);
+        distances.remove(e);
+      }
+    }
+  }
+
+  private static boolean isShoulder(
+      float[][] alongs, int place, float distance, int firstLag, int lastLag) {
+    for (int lag = firstLag; lag <= lastLag; lag++) {
+      float[] along = alongs[lag % alongs.length];
+      for (int i = place - 2; i <= place + 2; i++) {
+        if (along[i] < SHOULDER * distance) {
+          return true;
+        }
+      }
+    }
+    return false;
   }
 
   private static boolean isApart(List<int[]> found, int begun, int place, int apart) {

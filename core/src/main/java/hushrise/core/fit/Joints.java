@@ -17,6 +17,12 @@ final class Joints {
   /** What a rank costs: its square root, so that the nearest ones can be told apart. */
   private static final double COST_OF_RANK = 6;
 
+  /** How much more a rank costs that is not among the nearest ones. */
+  private static final double COST_OF_FAR = 20;
+
+  /** Under this distance both sides are the same recording. */
+  private static final double LITERAL_DB = 1.5;
+
   /** What a jump that a person moved by hand is worth against one that was found. */
   private static final double PREFERENCE = 0.5;
 
@@ -28,6 +34,7 @@ final class Joints {
   private final long near;
   private final long firstFrame;
   private final long lastFrame;
+  private final List<Joint> byGain;
 
   Joints(SongAnalysis analysis, Fit fit) {
     this.analysis = analysis;
@@ -36,38 +43,64 @@ final class Joints {
     near = analysis.usualStretch() / 2;
     firstFrame = analysis.soundStart() + Math.max(fit.introFrames(), 1);
     lastFrame = analysis.soundEnd() - Math.max(fit.outroFrames(), 1);
+    byGain = collected();
   }
 
   private long frameOf(int moment) {
     return (long) moment * analysis.sampleRate() / echoes.perSecond();
   }
 
-  /** The jumps that make the song longer by at least one length and at most another. */
-  List<Joint> gaining(long least, long most) {
+  /** All jumps, those that make the song shortest first. */
+  List<Joint> byGain() {
+    return byGain;
+  }
+
+  /** The first of the jumps by gain that makes the song longer by at least a length. */
+  int firstGaining(long least) {
+    int low = 0;
+    int high = byGain.size();
+    while (low < high) {
+      int middle = (low + high) >>> 1;
+      if (byGain.get(middle).gain() < least) {
+        low = middle + 1;
+      } else {
+        high = middle;
+      }
+    }
+    return low;
+  }
+
+  private List<Joint> collected() {
     List<Joint> found = new ArrayList<>();
-    if (most > 0) {
-      collect(Math.max(least, 1), most, true, found);
+    collect(true, found);
+    collect(false, found);
+    for (Jump jump : fit.preferred()) {
+      found.add(new Joint(jump.fromFrame(), jump.toFrame(), -PREFERENCE));
     }
-    if (least < 0) {
-      collect(Math.max(-most, 1), -least, false, found);
-    }
+    found.sort(Comparator.comparingLong(Joint::gain));
     return found;
   }
 
-  private void collect(long leastLag, long mostLag, boolean back, List<Joint> found) {
-    int from =
-        echoes.firstOf((int) Math.ceilDiv(leastLag * echoes.perSecond(), analysis.sampleRate()));
-    long most = mostLag * echoes.perSecond() / analysis.sampleRate();
-    for (int e = from; e < echoes.size() && echoes.lags()[e] <= most; e++) {
+  private void collect(boolean back, List<Joint> found) {
+    for (int e = 0; e < echoes.size(); e++) {
       long early = frameOf(echoes.places()[e]);
       long late = frameOf(echoes.places()[e] + echoes.lags()[e]);
       if (early < firstFrame || late > lastFrame) {
         continue;
       }
-      double cost = COST_OF_RANK * Math.sqrt(echoes.rank(e));
+      double cost = costOf(e);
       Joint joint = back ? new Joint(late, early, cost) : new Joint(early, late, cost);
       allowed(joint, found);
     }
+  }
+
+  /**
+   * What an echo costs by its rank; what is as good as the same recording costs next to nothing.
+   */
+  private double costOf(int echo) {
+    double rank = echoes.rank(echo);
+    double literal = echoes.distances()[echo] / LITERAL_DB;
+    return COST_OF_RANK * (Math.sqrt(rank) + COST_OF_FAR * rank) * Math.min(1, literal * literal);
   }
 
   private void allowed(Joint joint, List<Joint> found) {
@@ -85,8 +118,8 @@ final class Joints {
    * @param shortest how far they lead at least
    */
   List<Joint> best(int count, long shortest) {
-    List<Joint> all = gaining(shortest, Long.MAX_VALUE / 1_000_000);
-    all.addAll(gaining(-(Long.MAX_VALUE / 1_000_000), -shortest));
+    List<Joint> all = new ArrayList<>(byGain);
+    all.removeIf(j -> Math.abs(j.gain()) < shortest);
     all.sort(Comparator.comparingDouble(Joint::cost));
     double alike = ALIKE_SECONDS * analysis.sampleRate();
     Set<Long> seen = new HashSet<>();
@@ -100,9 +133,6 @@ final class Joints {
           break;
         }
       }
-    }
-    for (Jump jump : fit.preferred()) {
-      best.add(new Joint(jump.fromFrame(), jump.toFrame(), 0));
     }
     return best;
   }

@@ -37,7 +37,9 @@ final class LoopFit {
             (analysis.soundEnd() - analysis.soundStart()) / 4);
     double best = Double.POSITIVE_INFINITY;
     Joint found = null;
-    for (Joint joint : new Joints(analysis, fit).gaining(shortest, analysis.lengthFrames())) {
+    Joints joints = new Joints(analysis, fit);
+    List<Joint> all = joints.byGain();
+    for (Joint joint : all.subList(joints.firstGaining(shortest), all.size())) {
       long first = joint.fromFrame() - mediaStartFrame;
       double seams = Math.max(1, Math.ceil((lengthFrames - first) / (double) joint.gain()));
       double cost = seams * (COST_OF_REPEATING + joint.cost());

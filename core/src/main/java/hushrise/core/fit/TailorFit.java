@@ -3,56 +3,49 @@ package hushrise.core.fit;
 import hushrise.core.Problem;
 import hushrise.core.project.timeline.Fit;
 import java.util.ArrayList;
+import java.util.Arrays;
 import java.util.Comparator;
-import java.util.HashMap;
 import java.util.List;
-import java.util.Map;
-import java.util.Optional;
 
 /**
  * Brings a song to a length by jumping inside it, so that its own beginning and ending are kept.
  *
- * <p>Ways through the song grow by one jump at a time; of those that stand at nearly the same place
- * after nearly the same time the cheapest is kept, and of all the {@link #KEPT} that promise most.
- * A way ends by playing on to the song's end, with or without one more jump, for which the echoes
- * of just the lag that is missing are looked through. Playing on costs nothing, a jump costs what
- * it changes in sound and a little for being one. What is missing to the wanted length in the end,
- * less than a beat, is a pause before the first note.
+ * <p>All jumps are chosen together by dynamic programming over the time played (R. Bellman, 1957):
+ * of the ways that have just made the same jump after nearly the same time the cheapest is kept. A
+ * way ends by playing on to the song's end, with or without one more jump, for which the echoes of
+ * just the lag that is missing are looked through. Playing on costs nothing; a jump costs what it
+ * changes in sound, a little for being one, and more for leading back only a little or leaving out
+ * much. What is missing to the wanted length in the end, less than a beat, is a pause before the
+ * first note.
  */
 final class TailorFit {
 
-  private static final int JOINTS = 300;
-  private static final int KEPT = 1_200;
-  private static final int MOST_JUMPS = 14;
-  private static final int TRIED = 60;
+  private static final int JOINTS = 240;
+  private static final int MOST_TIMES = 1_200;
+  private static final double TIME_SECONDS = 0.25;
+  private static final int TRIED = 400;
   private static final double PLAY_ON_SECONDS = 2.5;
   private static final double SHORTEST_SECONDS = 2;
-  private static final double COST_OF_JUMPING = 0.3;
+  private static final double COST_OF_JUMPING = 0.25;
   private static final double COST_OF_PAUSE = 0.15;
 
-  /**
-   * What a jump that is still to come is thought to cost for each song's length it has to bridge.
-   */
-  private static final double COST_TO_COME = 0.5;
+  /** What hearing just the same again costs when it was only a moment long. */
+  private static final double COST_OF_REPEATING_AT_ONCE = 2;
+
+  private static final double LONG_AGO_SECONDS = 8;
+
+  /** What leaving out the whole song would cost. */
+  private static final double COST_OF_LEAVING_OUT = 0.5;
+
+  private static final int NONE = -1;
 
   /**
-   * A way so far.
+   * A way to the song's end.
    *
-   * @param position the media frame that plays next
-   * @param played how much has played up to there
+   * @param state the last jump but one, and when; {@link #NONE} without one
+   * @param last the last jump; null without any
    */
-  private record Way(long position, long played, double cost, Optional<Way> before, Joint last) {
-
-    List<Joint> jumps() {
-      List<Joint> jumps = new ArrayList<>();
-      Way way = this;
-      while (way.before().isPresent()) {
-        jumps.add(way.last());
-        way = way.before().get();
-      }
-      return jumps.reversed();
-    }
-  }
+  private record End(double cost, int state, Joint last) {}
 
   private final Song song;
   private final SongAnalysis analysis;
@@ -62,6 +55,21 @@ final class TailorFit {
   private final long own;
   private final long playOn;
   private final long pause;
+  private final long step;
+  private final List<Joint> known;
+  private final int times;
+
+  /**
+   * The least cost of having made a jump (rows) at a time (columns), how long that played exactly,
+   * and after which state.
+   */
+  private final float[] cost;
+
+  private final long[] played;
+  private final int[] before;
+
+  private final List<End> ends = new ArrayList<>();
+  private double worstKept = Double.POSITIVE_INFINITY;
 
   private TailorFit(Song song, Fit fit, long lengthFrames, String name) {
     this.song = song;
@@ -72,6 +80,13 @@ final class TailorFit {
     own = analysis.soundEnd() - analysis.soundStart();
     playOn = Math.min(analysis.frames(PLAY_ON_SECONDS), own / 8);
     pause = analysis.usualStretch();
+    step = Math.max(analysis.frames(TIME_SECONDS), Math.ceilDiv(wanted, MOST_TIMES));
+    known = joints.best(JOINTS, Math.min(analysis.frames(SHORTEST_SECONDS), own / 8));
+    times = (int) (wanted / step) + 1;
+    cost = new float[known.size() * times];
+    played = new long[cost.length];
+    before = new int[cost.length];
+    Arrays.fill(cost, Float.POSITIVE_INFINITY);
   }
 
   /**
@@ -85,20 +100,18 @@ final class TailorFit {
   }
 
   private Arrangement arrange() {
-    List<Joint> known = joints.best(JOINTS, Math.min(analysis.frames(SHORTEST_SECONDS), own / 8));
-    List<Way> done = new ArrayList<>();
-    List<Way> ways = List.of(new Way(analysis.soundStart(), 0, 0, Optional.empty(), null));
-    double best = Double.POSITIVE_INFINITY;
-    for (int jumps = 0; jumps < MOST_JUMPS && !ways.isEmpty(); jumps++) {
-      for (Way way : ways) {
-        end(way, done);
+    goOn(NONE, analysis.soundStart(), 0, 0);
+    for (int time = 0; time < times; time++) {
+      for (int j = 0; j < known.size(); j++) {
+        int state = j * times + time;
+        if (cost[state] < worstKept) {
+          goOn(state, known.get(j).toFrame(), played[state], cost[state]);
+        }
       }
-      double cheapest = done.stream().mapToDouble(Way::cost).min().orElse(best);
-      ways = grown(ways, known, cheapest);
     }
-    done.sort(Comparator.comparingDouble(Way::cost));
-    for (Way way : done.subList(0, Math.min(TRIED, done.size()))) {
-      List<Splice> splices = way.jumps().stream().map(song::splice).toList();
+    ends.sort(Comparator.comparingDouble(End::cost));
+    for (End end : ends.subList(0, Math.min(TRIED, ends.size()))) {
+      List<Splice> splices = jumps(end).stream().map(song::splice).toList();
       long missing =
           wanted - Arrangement.lengthOf(analysis.soundStart(), analysis.soundEnd(), splices);
       if (missing >= 0 && missing <= Math.round(1.05 * pause)) {
@@ -112,57 +125,79 @@ final class TailorFit {
     throw impossible();
   }
 
-  /** Ends a way by playing on, at once or after one more jump. */
-  private void end(Way way, List<Way> done) {
-    long missing = wanted - way.played() - (analysis.soundEnd() - way.position());
+  private List<Joint> jumps(End end) {
+    List<Joint> jumps = new ArrayList<>();
+    if (end.last() != null) {
+      jumps.add(end.last());
+    }
+    for (int state = end.state(); state != NONE; state = before[state]) {
+      jumps.add(known.get(state / times));
+    }
+    return jumps.reversed();
+  }
+
+  /** Ends a way in every way it can, and makes each jump that can come next. */
+  private void goOn(int state, long position, long soFar, double costSoFar) {
+    end(state, position, soFar, costSoFar);
+    for (int j = 0; j < known.size(); j++) {
+      Joint joint = known.get(j);
+      if (joint.fromFrame() < position + playOn) {
+        continue;
+      }
+      long then = soFar + joint.fromFrame() - position;
+      double with = costSoFar + costOf(joint);
+      int time = (int) (then / step);
+      if (then + playOn > wanted || with >= worstKept) {
+        continue;
+      }
+      int next = j * times + time;
+      if (with < cost[next]) {
+        cost[next] = (float) with;
+        played[next] = then;
+        before[next] = state;
+      }
+    }
+  }
+
+  private void end(int state, long position, long soFar, double costSoFar) {
+    long missing = wanted - soFar - (analysis.soundEnd() - position);
     if (missing >= 0 && missing <= pause) {
-      done.add(way.before().isEmpty() ? way : withPause(way, missing));
+      keep(new End(costSoFar + costOfPause(missing), state, null));
     }
-    for (Joint joint : joints.gaining(missing - pause, missing)) {
-      if (joint.fromFrame() >= way.position() + playOn) {
-        done.add(withPause(after(way, joint), missing - joint.gain()));
-      }
-    }
-  }
-
-  private Way withPause(Way way, long missing) {
-    double cost = COST_OF_PAUSE * Math.max(0, missing) / pause;
-    return new Way(way.position(), way.played(), way.cost() + cost, way.before(), way.last());
-  }
-
-  private static Way after(Way way, Joint joint) {
-    return new Way(
-        joint.toFrame(),
-        way.played() + joint.fromFrame() - way.position(),
-        way.cost() + Math.max(0.01, COST_OF_JUMPING + joint.cost()),
-        Optional.of(way),
-        joint);
-  }
-
-  private List<Way> grown(List<Way> ways, List<Joint> known, double cheapest) {
-    Map<Long, Way> best = new HashMap<>();
-    long second = analysis.sampleRate();
-    for (Way way : ways) {
-      for (Joint joint : known) {
-        if (joint.fromFrame() < way.position() + playOn) {
-          continue;
-        }
-        Way next = after(way, joint);
-        if (next.played() + playOn <= wanted && next.cost() + COST_OF_JUMPING < cheapest) {
-          long key = next.position() / second * 1_000_000 + 4 * next.played() / second;
-          best.merge(key, next, (a, b) -> a.cost() <= b.cost() ? a : b);
+    List<Joint> all = joints.byGain();
+    for (int j = joints.firstGaining(missing - pause);
+        j < all.size() && all.get(j).gain() <= missing;
+        j++) {
+      Joint joint = all.get(j);
+      if (joint.fromFrame() >= position + playOn) {
+        double with = costSoFar + costOf(joint) + costOfPause(missing - joint.gain());
+        if (with < worstKept) {
+          keep(new End(with, state, joint));
         }
       }
     }
-    return best.values().stream()
-        .sorted(Comparator.comparingDouble(this::promise))
-        .limit(KEPT)
-        .toList();
   }
 
-  private double promise(Way way) {
-    long missing = wanted - way.played() - (analysis.soundEnd() - way.position());
-    return way.cost() + COST_TO_COME * Math.abs(missing) / own;
+  private void keep(End end) {
+    ends.add(end);
+    if (ends.size() >= 4 * TRIED) {
+      ends.sort(Comparator.comparingDouble(End::cost));
+      ends.subList(TRIED, ends.size()).clear();
+      worstKept = ends.getLast().cost();
+    }
+  }
+
+  private double costOfPause(long frames) {
+    return COST_OF_PAUSE * frames / pause;
+  }
+
+  private double costOf(Joint joint) {
+    double seconds = Math.abs(joint.gain()) / (double) analysis.sampleRate();
+    double extra =
+        joint.gain() > 0
+            ? COST_OF_REPEATING_AT_ONCE * Math.exp(-seconds / LONG_AGO_SECONDS)
+            : COST_OF_LEAVING_OUT * -joint.gain() / own;
+    return Math.max(0.01, COST_OF_JUMPING + joint.cost() + extra);
   }
 
   private Problem impossible() {

@@ -1,7 +1,9 @@
 package hushrise.core.level;
 
+import hushrise.core.Decibels;
 import hushrise.core.project.timeline.Clip;
 import hushrise.core.project.timeline.CrossfadeShape;
+import hushrise.core.project.timeline.Seam;
 import hushrise.core.project.timeline.Track;
 import java.util.ArrayList;
 import java.util.HashMap;
@@ -9,8 +11,8 @@ import java.util.List;
 import java.util.Map;
 
 /**
- * How a clip's own level runs over time as an amplitude factor: its fades, and its crossfades with
- * clips of its track that overlap it. Immutable.
+ * How a clip's own level runs over time as an amplitude factor: its fades, its crossfades with
+ * clips of its track that overlap it, and what its seams even. Immutable.
  *
  * <p>Where one clip starts while another still sounds and outlasts it, the earlier gives way over
  * the overlap, in the shape of the later one. A clip that lies wholly within another sounds
@@ -29,10 +31,12 @@ public final class ClipEnvelope {
 
   private final Clip clip;
   private final List<Cross> crosses;
+  private final Seam[] evened;
 
   private ClipEnvelope(Clip clip, List<Cross> crosses) {
     this.clip = clip;
     this.crosses = List.copyOf(crosses);
+    this.evened = clip.seams().stream().filter(s -> s.gainDb() != 0).toArray(Seam[]::new);
   }
 
   /** The envelopes of a track's clips by the clips' ids. */
@@ -60,13 +64,28 @@ public final class ClipEnvelope {
     return result;
   }
 
-  /** The factor of fades and crossfades at a timeline frame, 0 to 1. */
+  /** The factor of fades, crossfades and evened seams at a timeline frame; at least 0. */
   public double factorAt(long frame) {
     double factor = clip.fadeFactorAt(frame);
     for (int i = 0; i < crosses.size(); i++) {
       factor *= crosses.get(i).factorAt(frame);
     }
-    return factor;
+    return evened.length == 0 ? factor : factor * evenedFactorAt(frame - clip.startFrame());
+  }
+
+  private double evenedFactorAt(long clipFrame) {
+    int low = 0;
+    int high = evened.length;
+    while (low < high) {
+      int middle = (low + high) >>> 1;
+      if (evened[middle].startFrame() < clipFrame) {
+        low = middle + 1;
+      } else {
+        high = middle;
+      }
+    }
+    double db = low == 0 ? 0 : evened[low - 1].evenedDbAt(clipFrame);
+    return db == 0 ? 1 : Decibels.toFactor(db);
   }
 
   /** Whether a frame lies in a crossfade. */

@@ -11,6 +11,9 @@ package hushrise.core.project.timeline;
  * @param score how alike both sides sound, 0 to 1; 0 when that was not rated
  * @param correlation how far both sides are the same wave, 0 to 1: 0 crossfades with equal power, 1
  *     with equal gain
+ * @param gainDb by how much the side that goes on is turned up where it takes over, so that both
+ *     sides are as loud
+ * @param evenFrames over how many frames after the crossfade that gain returns to 0 dB
  */
 public record Seam(
     long atFrame,
@@ -18,12 +21,19 @@ public record Seam(
     long toFrame,
     long crossfadeFrames,
     double score,
-    double correlation) {
+    double correlation,
+    double gainDb,
+    long evenFrames) {
+
+  /** The most that a seam may be evened, in dB. */
+  public static final double MOST_GAIN_DB = 1.5;
 
   public Seam {
     if (crossfadeFrames < 0
         || !(score >= 0 && score <= 1)
-        || !(correlation >= 0 && correlation <= 1)) {
+        || !(correlation >= 0 && correlation <= 1)
+        || !(Math.abs(gainDb) <= MOST_GAIN_DB)
+        || evenFrames < 0) {
       throw new IllegalArgumentException(
           "Not a seam: crossfade " + crossfadeFrames + ", score " + score);
     }
@@ -53,7 +63,7 @@ public record Seam(
 
   /** A seam between unrelated sounds. */
   public Seam(long atFrame, long fromFrame, long toFrame, long crossfadeFrames, double score) {
-    this(atFrame, fromFrame, toFrame, crossfadeFrames, score, 0);
+    this(atFrame, fromFrame, toFrame, crossfadeFrames, score, 0, 0, 0);
   }
 
   /** The first frame of the crossfade, from the clip's start. */
@@ -68,6 +78,30 @@ public record Seam(
 
   /** This seam seen from a clip that starts {@code frames} later. */
   public Seam earlierBy(long frames) {
-    return new Seam(atFrame - frames, fromFrame, toFrame, crossfadeFrames, score, correlation);
+    return new Seam(
+        atFrame - frames,
+        fromFrame,
+        toFrame,
+        crossfadeFrames,
+        score,
+        correlation,
+        gainDb,
+        evenFrames);
+  }
+
+  /**
+   * What evening the levels of both sides adds at a time, in dB: it comes with the crossfade and
+   * goes over the frames after it.
+   *
+   * @param clipFrame frames from the clip's start
+   */
+  public double evenedDbAt(long clipFrame) {
+    long end = endFrame();
+    if (gainDb == 0 || clipFrame <= startFrame() || clipFrame >= end + evenFrames) {
+      return 0;
+    }
+    return clipFrame < end
+        ? gainDb * (clipFrame - startFrame()) / crossfadeFrames
+        : gainDb * (end + evenFrames - clipFrame) / evenFrames;
   }
 }
