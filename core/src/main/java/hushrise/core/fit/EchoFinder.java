@@ -3,6 +3,7 @@ package hushrise.core.fit;
 import java.util.ArrayList;
 import java.util.Arrays;
 import java.util.List;
+import java.util.function.ToDoubleFunction;
 
 /**
  * Finds where a song is like itself along all lags of its self-similarity (J. Foote, "Visualizing
@@ -26,10 +27,10 @@ final class EchoFinder {
   private static final double NEAR_SECONDS = 0.4;
 
   /** How much what lies near counts against what lies within the far reach. */
-  private static final double NEAR_SHARE = 0.2;
+  private static final double NEAR_SHARE = 0.4;
 
   /** What differing in all pitch classes, and in an onset of one deviation, weighs in dB. */
-  private static final float DB_OF_CHROMA = 0.8f;
+  private static final float DB_OF_CHROMA = 2.5f;
 
   private static final float DB_OF_ONSET = 0.5f;
 
@@ -47,10 +48,13 @@ final class EchoFinder {
   private static final double SHOULDER = 0.75;
 
   private static final double LEVEL_SECONDS = 2;
+  private static final double REST_SECONDS = 3;
   private static final double SHORTEST_SECONDS = 1;
   private static final double APART_SECONDS = 2;
   private static final int EACH_LAG = 5;
   private static final int SAMPLED = 97;
+
+  private record Echo(float lag, int place, float distance) {}
 
   private final int perSecond;
 
@@ -64,6 +68,9 @@ final class EchoFinder {
   private final int last;
   private final int far;
   private final int near;
+
+  /** How much of the song has to come after a place. */
+  private final int rest;
 
   private EchoFinder(Spectrogram spectra, int firstFrame, int lastFrame) {
     int joined = JOINED * (spectra.frames() / JOINED / MOST_MOMENTS + 1);
@@ -83,6 +90,7 @@ final class EchoFinder {
     first = Math.min(firstFrame / joined, moments);
     last = Math.min(lastFrame / joined, moments);
     far = (int) Math.min(Math.round(FAR_SECONDS * perSecond), (last - first) / 8);
+    rest = (int) Math.min(Math.round(REST_SECONDS * perSecond), (last - first) / 8);
     near = Math.max(1, (int) Math.round(NEAR_SECONDS * perSecond));
   }
 
@@ -125,14 +133,13 @@ final class EchoFinder {
 
   private Echoes find() {
     int shortest = (int) (SHORTEST_SECONDS * perSecond);
-    List<int[]> found = new ArrayList<>();
-    List<Float> distances = new ArrayList<>();
+    List<Echo> found = new ArrayList<>();
     float[] sampled = new float[1 << 16];
     int samples = 0;
     long seen = 0;
     double[] sums = new double[level.length + 1];
     float[][] alongs = new float[2 * SHOULDER_LAGS + 1][level.length];
-    int end = last - first - 2 * far;
+    int end = last - first - far - rest;
     for (int lag = shortest; lag < end + SHOULDER_LAGS; lag++) {
       float[] along = alongs[lag % alongs.length];
       int n = Math.max(0, last - first - lag);
@@ -141,8 +148,8 @@ final class EchoFinder {
         sums[i + 1] = sums[i] + along[i];
       }
       Arrays.fill(along, 0, Math.min(far, n), Float.MAX_VALUE);
-      Arrays.fill(along, Math.max(0, n - far), along.length, Float.MAX_VALUE);
-      for (int i = far; i < n - far; i++) {
+      Arrays.fill(along, Math.max(0, n - rest), along.length, Float.MAX_VALUE);
+      for (int i = far; i < n - rest; i++) {
         along[i] = joined(sums, i, lag);
         if (seen++ % SAMPLED == 0 && samples < sampled.length) {
           sampled[samples++] = along[i];
@@ -150,14 +157,14 @@ final class EchoFinder {
       }
       int done = lag - SHOULDER_LAGS;
       if (done >= shortest) {
-        nearest(alongs, done, Math.max(shortest, done - SHOULDER_LAGS), lag, found, distances);
+        nearest(alongs, done, Math.max(shortest, done - SHOULDER_LAGS), lag, found);
       }
     }
     return new Echoes(
         perSecond,
-        found.stream().mapToInt(e -> e[0]).toArray(),
-        found.stream().mapToInt(e -> e[1]).toArray(),
-        floats(distances),
+        floats(found, Echo::lag),
+        found.stream().mapToInt(Echo::place).toArray(),
+        floats(found, Echo::distance),
         usual(Arrays.copyOf(sampled, samples)));
   }
 
@@ -185,10 +192,10 @@ final class EchoFinder {
     return (sums[i + half] - sums[i - half]) / (2 * half);
   }
 
-  private static float[] floats(List<Float> values) {
-    float[] result = new float[values.size()];
+  private static float[] floats(List<Echo> found, ToDoubleFunction<Echo> value) {
+    float[] result = new float[found.size()];
     for (int i = 0; i < result.length; i++) {
-      result[i] = values.get(i);
+      result[i] = (float) value.applyAsDouble(found.get(i));
     }
     return result;
   }
@@ -199,12 +206,11 @@ final class EchoFinder {
       int lag,
       int firstLag,
       int lastLag,
-      List<int[]> found,
-      List<Float> distances) {
+      List<Echo> found) {
     float[] along = alongs[lag % alongs.length];
     int apart = (int) (APART_SECONDS * perSecond);
     int begun = found.size();
-    int to = last - first - lag - far;
+    int to = last - first - lag - rest;
     for (int taken = 0; taken < EACH_LAG; taken++) {
       int best = -1;
       for (int i = far; i < to; i++) {
@@ -215,23 +221,31 @@ final class EchoFinder {
       if (best < 0) {
         break;
       }
-      found.add(new int[] {lag, first + best});
-      distances.add(along[best]);
+      double shift = lag > firstLag && lag < lastLag ? shift(alongs, lag, best) : 0;
+      found.add(new Echo((float) (lag + shift), first + best, along[best]));
     }
     for (int e = found.size() - 1; e >= begun; e--) {
-      if (isShoulder(alongs, found.get(e)[1] - first, distances.get(e), firstLag, lastLag)) {
+      if (isShoulder(alongs, found.get(e), firstLag, lastLag)) {
         found.remove(e);
-        distances.remove(e);
       }
     }
   }
 
-  private static boolean isShoulder(
-      float[][] alongs, int place, float distance, int firstLag, int lastLag) {
+  /** Where between its neighbours a lag is nearest, by the parabola through all three. */
+  private static double shift(float[][] alongs, int lag, int i) {
+    double before = alongs[(lag - 1) % alongs.length][i];
+    double here = alongs[lag % alongs.length][i];
+    double after = alongs[(lag + 1) % alongs.length][i];
+    boolean lowest = here < before && here < after && Math.max(before, after) < Float.MAX_VALUE;
+    return lowest ? Math.clamp((before - after) / 2 / (before - 2 * here + after), -0.5, 0.5) : 0;
+  }
+
+  private boolean isShoulder(float[][] alongs, Echo echo, int firstLag, int lastLag) {
+    int place = echo.place() - first;
     for (int lag = firstLag; lag <= lastLag; lag++) {
       float[] along = alongs[lag % alongs.length];
       for (int i = place - 2; i <= place + 2; i++) {
-        if (along[i] < SHOULDER * distance) {
+        if (along[i] < SHOULDER * echo.distance()) {
           return true;
         }
       }
@@ -239,9 +253,9 @@ final class EchoFinder {
     return false;
   }
 
-  private static boolean isApart(List<int[]> found, int begun, int place, int apart) {
+  private static boolean isApart(List<Echo> found, int begun, int place, int apart) {
     for (int i = begun; i < found.size(); i++) {
-      if (Math.abs(found.get(i)[1] - place) < apart) {
+      if (Math.abs(found.get(i).place() - place) < apart) {
         return false;
       }
     }

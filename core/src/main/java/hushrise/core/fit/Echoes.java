@@ -5,34 +5,19 @@ package hushrise.core.fit;
  * what is heard that much later.
  *
  * @param perSecond in which all lags and places are counted
- * @param lags of each echo; ascending
+ * @param lags of each echo, between two counts where that is nearest
  * @param places of each echo: the earlier of both
  * @param distances of each echo, 0 where both are the same
  * @param usual how far random places of the song are apart: the distances at {@link #PARTS}
  */
 @SuppressWarnings("ArrayRecordComponent") // handed on, never compared
-public record Echoes(int perSecond, int[] lags, int[] places, float[] distances, float[] usual) {
+public record Echoes(int perSecond, float[] lags, int[] places, float[] distances, float[] usual) {
 
   /** The parts of all pairs of places that are no further apart than the distances kept. */
   static final double[] PARTS = {0.0005, 0.001, 0.002, 0.005, 0.01, 0.02, 0.05, 0.1, 0.2, 0.5, 1};
 
   public int size() {
     return lags.length;
-  }
-
-  /** The first echo of a lag or a longer one; {@link #size} without one. */
-  int firstOf(int lag) {
-    int low = 0;
-    int high = lags.length;
-    while (low < high) {
-      int middle = (low + high) / 2;
-      if (lags[middle] < lag) {
-        low = middle + 1;
-      } else {
-        high = middle;
-      }
-    }
-    return low;
   }
 
   /** Which part of all pairs of places is at least as near as an echo, 0 to 1. */

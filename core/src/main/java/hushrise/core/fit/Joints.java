@@ -11,8 +11,8 @@ import java.util.Set;
 /** Which jumps a fit allows within a song, and what each costs. */
 final class Joints {
 
-  /** How the cost of a jump becomes a score: 0.75 for the nearest 0.5 % of all pairs of places. */
-  static final double STEEPNESS = 0.68;
+  /** How the cost of a jump becomes a score: 0.74 for the nearest 0.5 % of all pairs of places. */
+  static final double STEEPNESS = 0.294;
 
   /** What a rank costs: its square root, so that the nearest ones can be told apart. */
   private static final double COST_OF_RANK = 6;
@@ -46,8 +46,8 @@ final class Joints {
     byGain = collected();
   }
 
-  private long frameOf(int moment) {
-    return (long) moment * analysis.sampleRate() / echoes.perSecond();
+  private long frameOf(double moment) {
+    return Math.round(moment * analysis.sampleRate() / echoes.perSecond());
   }
 
   /** All jumps, those that make the song shortest first. */
@@ -113,7 +113,8 @@ final class Joints {
   }
 
   /**
-   * The cheapest jumps of any length, of those that nearly are one another only the best.
+   * The cheapest jumps: of each length the best one, then the best of all; of those that nearly are
+   * one another only one.
    *
    * @param shortest how far they lead at least
    */
@@ -122,18 +123,19 @@ final class Joints {
     all.removeIf(j -> Math.abs(j.gain()) < shortest);
     all.sort(Comparator.comparingDouble(Joint::cost));
     double alike = ALIKE_SECONDS * analysis.sampleRate();
-    Set<Long> seen = new HashSet<>();
+    Set<Long> lengths = new HashSet<>();
+    Set<List<Long>> seen = new HashSet<>();
     List<Joint> best = new ArrayList<>();
+    List<Joint> further = new ArrayList<>();
     for (Joint joint : all) {
-      long key =
-          Math.round(joint.gain() / alike) * 100_000 + Math.round(joint.toFrame() / alike / 2);
-      if (seen.add(key)) {
+      long length = Math.round(2 * joint.gain() / alike);
+      if (lengths.add(length) && best.size() < count / 2) {
         best.add(joint);
-        if (best.size() == count) {
-          break;
-        }
+      } else if (seen.add(List.of(length, Math.round(joint.toFrame() / alike / 2)))) {
+        further.add(joint);
       }
     }
+    best.addAll(further.subList(0, Math.min(count - best.size(), further.size())));
     return best;
   }
 }

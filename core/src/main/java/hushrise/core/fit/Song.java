@@ -47,7 +47,6 @@ public final class Song {
   private final Map<Joint, Splice> splices = new ConcurrentHashMap<>();
   private final Map<Span, Song> parts = new ConcurrentHashMap<>();
   private final Cache<Wish, Result> results = Caffeine.newBuilder().maximumSize(KEPT).build();
-  private volatile Likeness likeness;
 
   public Song(SongAnalysis analysis, SampleSource source) {
     this.analysis = analysis;
@@ -91,17 +90,6 @@ public final class Song {
   /** A part of the song as a song of its own, in the same media frames. */
   private Song within(Span part) {
     return parts.computeIfAbsent(part, p -> new Song(analysis.within(p), source));
-  }
-
-  Likeness likeness() {
-    Likeness made = likeness;
-    if (made == null) {
-      synchronized (this) {
-        made = likeness == null ? new Likeness(analysis) : likeness;
-        likeness = made;
-      }
-    }
-    return made;
   }
 
   /** A jump, aligned to the sample. */

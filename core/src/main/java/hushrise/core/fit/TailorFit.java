@@ -16,18 +16,24 @@ import java.util.List;
  * just the lag that is missing are looked through. Playing on costs nothing; a jump costs what it
  * changes in sound, a little for being one, and more for leading back only a little or leaving out
  * much. What is missing to the wanted length in the end, less than a beat, is a pause before the
- * first note.
+ * first note; a hundredth of a second too much is cut off it.
  */
 final class TailorFit {
 
-  private static final int JOINTS = 240;
+  private static final int JOINTS = 300;
   private static final int MOST_TIMES = 1_200;
   private static final double TIME_SECONDS = 0.25;
-  private static final int TRIED = 400;
+  private static final int TRIED = 1_500;
   private static final double PLAY_ON_SECONDS = 2.5;
   private static final double SHORTEST_SECONDS = 2;
   private static final double COST_OF_JUMPING = 0.25;
   private static final double COST_OF_PAUSE = 0.15;
+
+  /** So much may be cut off the first note: the sound's start is known to 10 ms only. */
+  private static final double LEAST_CUT_SECONDS = 0.01;
+
+  /** The longest pause before the first note in beats. */
+  private static final double LONGEST_PAUSE = 1.05;
 
   /** What hearing just the same again costs when it was only a moment long. */
   private static final double COST_OF_REPEATING_AT_ONCE = 2;
@@ -54,7 +60,12 @@ final class TailorFit {
   private final long wanted;
   private final long own;
   private final long playOn;
-  private final long pause;
+  private final long longestPause;
+
+  /** How far from the longest pause and from none a way is planned, as aligning shifts it. */
+  private final long margin;
+
+  private final long leastCut;
   private final long step;
   private final List<Joint> known;
   private final int times;
@@ -79,7 +90,9 @@ final class TailorFit {
     this.wanted = lengthFrames;
     own = analysis.soundEnd() - analysis.soundStart();
     playOn = Math.min(analysis.frames(PLAY_ON_SECONDS), own / 8);
-    pause = analysis.usualStretch();
+    longestPause = Math.round(LONGEST_PAUSE * analysis.usualStretch());
+    margin = analysis.usualStretch() / 50;
+    leastCut = analysis.frames(LEAST_CUT_SECONDS);
     step = Math.max(analysis.frames(TIME_SECONDS), Math.ceilDiv(wanted, MOST_TIMES));
     known = joints.best(JOINTS, Math.min(analysis.frames(SHORTEST_SECONDS), own / 8));
     times = (int) (wanted / step) + 1;
@@ -114,12 +127,11 @@ final class TailorFit {
       List<Splice> splices = jumps(end).stream().map(song::splice).toList();
       long missing =
           wanted - Arrangement.lengthOf(analysis.soundStart(), analysis.soundEnd(), splices);
-      if (missing >= 0 && missing <= Math.round(1.05 * pause)) {
+      if (missing >= -leastCut && missing <= longestPause) {
+        long pause = Math.max(0, missing);
+        long start = analysis.soundStart() + pause - missing;
         return new Arrangement(
-            analysis.soundStart(),
-            wanted - missing,
-            missing,
-            Arrangement.seamsOf(analysis.soundStart(), splices));
+            start, wanted - pause, pause, Arrangement.seamsOf(start, splices));
       }
     }
     throw impossible();
@@ -161,12 +173,13 @@ final class TailorFit {
 
   private void end(int state, long position, long soFar, double costSoFar) {
     long missing = wanted - soFar - (analysis.soundEnd() - position);
-    if (missing >= 0 && missing <= pause) {
+    long least = state == NONE ? 0 : margin;
+    if (missing >= least && missing <= longestPause - margin) {
       keep(new End(costSoFar + costOfPause(missing), state, null));
     }
     List<Joint> all = joints.byGain();
-    for (int j = joints.firstGaining(missing - pause);
-        j < all.size() && all.get(j).gain() <= missing;
+    for (int j = joints.firstGaining(missing - longestPause + margin);
+        j < all.size() && all.get(j).gain() <= missing - margin;
         j++) {
       Joint joint = all.get(j);
       if (joint.fromFrame() >= position + playOn) {
@@ -188,7 +201,7 @@ final class TailorFit {
   }
 
   private double costOfPause(long frames) {
-    return COST_OF_PAUSE * frames / pause;
+    return COST_OF_PAUSE * frames / longestPause;
   }
 
   private double costOf(Joint joint) {
