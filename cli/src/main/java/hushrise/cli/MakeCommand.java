@@ -6,6 +6,7 @@ import hushrise.core.make.FilmMaker;
 import hushrise.core.make.FilmPlan;
 import hushrise.core.project.Project;
 import hushrise.core.project.level.HushRule;
+import hushrise.core.project.level.HushRule.RiseRule;
 import hushrise.core.project.media.Media;
 import hushrise.core.project.media.MediaKind;
 import hushrise.core.separation.Energies;
@@ -114,6 +115,14 @@ final class MakeCommand implements Callable<Integer> {
       description = "The music's fade-out in seconds (default: 4).")
   private Double fadeOut;
 
+  @Option(
+      names = "--rise",
+      paramLabel = "DB|voice",
+      description =
+          "Swells the music where nobody speaks for four seconds or more: by so many dB (0 to 12), or, with"
+              + " 'voice', up to 6 dB and no louder than the voice.")
+  private String rise;
+
   @Option(names = "--json", description = "Prints one JSON object instead of text.")
   private boolean json;
 
@@ -161,6 +170,7 @@ final class MakeCommand implements Callable<Integer> {
 
   private void checkUsage() {
     require(under >= 0 && under <= 40, "--under takes 0 to 40 LU, not " + under);
+    rises();
     require(fadeIn == null || fadeIn >= 0, "--fade-in takes 0 seconds or more");
     require(fadeOut == null || fadeOut >= 0, "--fade-out takes 0 seconds or more");
   }
@@ -182,15 +192,28 @@ final class MakeCommand implements Callable<Integer> {
         store.take(picture, MediaKind.PICTURE, progress.of("Reading " + picture.getFileName()));
     boolean speaks = voices.isEmpty() && film.hasSound();
     return new FilmPlan(
-        speaks ? listenedTo(film, speech, progress) : film,
-        placed(store, voices, MediaKind.VOICE, progress).stream()
-            .map(p -> new FilmPlan.Placed(listenedTo(p.media(), speech, progress), p.atFrame()))
-            .toList(),
-        placed(store, music, MediaKind.MUSIC, progress),
-        placed(store, effects, MediaKind.EFFECT, progress),
-        under,
-        optional(fadeIn),
-        optional(fadeOut));
+            speaks ? listenedTo(film, speech, progress) : film,
+            placed(store, voices, MediaKind.VOICE, progress).stream()
+                .map(p -> new FilmPlan.Placed(listenedTo(p.media(), speech, progress), p.atFrame()))
+                .toList(),
+            placed(store, music, MediaKind.MUSIC, progress),
+            placed(store, effects, MediaKind.EFFECT, progress),
+            under,
+            optional(fadeIn),
+            optional(fadeOut))
+        .withRises(rises());
+  }
+
+  private Optional<RiseRule> rises() {
+    if (rise == null) {
+      return Optional.empty();
+    }
+    if (rise.equals("voice")) {
+      return Optional.of(RiseRule.USUAL);
+    }
+    double db = rise.matches("\\d{1,2}(\\.\\d+)?") ? Double.parseDouble(rise) : -1;
+    require(db >= 0 && db <= 12, "--rise takes 0 to 12 dB or 'voice', not " + rise);
+    return Optional.of(RiseRule.of(db));
   }
 
   /** A take with its passages; where no speech is found, the whole of it counts as one. */

@@ -166,7 +166,8 @@ public final class MakeDemo {
             HushRule.MUSIC_LU,
             false,
             OptionalDouble.empty(),
-            OptionalDouble.empty());
+            OptionalDouble.empty(),
+            Optional.empty());
     songs.listen(tune, Progress.NONE);
     Project made = new FilmMaker(plan, store, store, songs).make("First Ferry");
     List<Clip> takes = made.firstTrack(TrackKind.VOICE).orElseThrow().clipsInTime();

@@ -56,6 +56,7 @@ public final class SongStore implements Songs {
               SampleSource sound = media.open(item.file(), Project.DEFAULT_SAMPLE_RATE, p);
               return new Song(analysis(item, sound, p), sound);
             });
+    song.sections();
     latest.put(item.file(), new Known(file, song));
     return song;
   }

@@ -96,6 +96,9 @@ public enum CommandId {
   FIT_TAILOR("fit.tailor", Menu.CLIP, Needs.MUSIC, "DIGIT3"),
   SEAM_AUDITION("seam.audition", Menu.CLIP, Needs.SEAM, "A"),
   SEAM_REJECT("seam.reject", Menu.CLIP, Needs.SEAM, "R"),
+  MUSIC_PEAK("music.peak", Menu.CLIP, Needs.MUSIC, "Shift+P"),
+  MUSIC_SECTION("music.section", Menu.CLIP, Needs.MUSIC, "Shift+S"),
+  FADE_WITH_MUSIC("fade.withMusic", Menu.CLIP, Needs.MUSIC, "Shift+O"),
   CAMERA_SILENCE("camera.silence", Menu.CLIP, Needs.FILM, "Q"),
 
   RIDE_ARM("ride.arm", Menu.LEVEL, Needs.FILM, "D"),
@@ -108,6 +111,8 @@ public enum CommandId {
 
   HUSH_HERE("hush.here", Menu.LEVEL, Needs.FILM, "H"),
   RISE_HERE("rise.here", Menu.LEVEL, Needs.FILM, "U"),
+  RISE_TO_BEAT("rise.toBeat", Menu.LEVEL, Needs.SHAPE, "Shift+B"),
+  RISE_TO_CUT("rise.toCut", Menu.LEVEL, Needs.SHAPE, "Shift+C"),
   HUSH_ALL("hush", Menu.LEVEL, Needs.FILM, "Shift+H"),
   DRAFT_TAKE("draft.take", Menu.LEVEL, Needs.DRAFT, "ENTER"),
   DRAFT_LEAVE("draft.leave", Menu.LEVEL, Needs.DRAFT),

@@ -7,14 +7,22 @@ import hushrise.app.job.Messages;
 import hushrise.app.play.Transport;
 import hushrise.app.session.Selection;
 import hushrise.app.session.Session;
+import hushrise.core.edit.FadeEdits;
 import hushrise.core.fit.Fits;
+import hushrise.core.fit.Sections.Section;
+import hushrise.core.fit.Song;
+import hushrise.core.fit.Starts;
+import hushrise.core.fit.TrimAdvice;
 import hushrise.core.project.Project;
+import hushrise.core.project.media.Media;
 import hushrise.core.project.media.TrackKind;
 import hushrise.core.project.timeline.Clip;
 import hushrise.core.project.timeline.FitMode;
 import hushrise.core.project.timeline.Seam;
 import java.util.List;
 import java.util.Optional;
+import java.util.OptionalLong;
+import java.util.function.BiConsumer;
 
 /** What keys and menus do to music that is fitted, and to its seams. */
 public final class FitCommands {
@@ -41,7 +49,10 @@ public final class FitCommands {
         .set(CommandId.FIT_LOOP, () -> fit(FitMode.LOOP))
         .set(CommandId.FIT_TAILOR, () -> fit(FitMode.TAILOR))
         .set(CommandId.SEAM_AUDITION, this::auditionSeam)
-        .set(CommandId.SEAM_REJECT, this::rejectSeam);
+        .set(CommandId.SEAM_REJECT, this::rejectSeam)
+        .set(CommandId.MUSIC_PEAK, this::peakHere)
+        .set(CommandId.MUSIC_SECTION, this::nextSection)
+        .set(CommandId.FADE_WITH_MUSIC, this::fadeWithMusic);
   }
 
   private Project project() {
@@ -62,16 +73,99 @@ public final class FitCommands {
       return;
     }
     String id = clip.get().id();
+    Media media = project().media(clip.get().mediaId()).orElseThrow();
     intake.listen(
-        project().media(clip.get().mediaId()).orElseThrow(),
+        media,
+        () -> {
+          boolean repeats =
+              session.songs().song(media).filter(s -> !s.analysis().echoes().repeats()).isEmpty();
+          if (mode != FitMode.TRIM && !repeats) {
+            messages.say(text("fit.nothingRepeats", media.title()));
+          }
+          session.commitSearched(
+              text("edit.fit." + mode.name()),
+              p -> Fits.set(p, id, mode, session.songs()),
+              () ->
+                  project()
+                      .trackOfClip(id)
+                      .ifPresent(t -> session.select(new Selection.OfClip(t.id(), id))));
+        });
+  }
+
+  /** What is done to music once its song is known. */
+  private void withSong(BiConsumer<Clip, Song> then) {
+    Optional<Clip> clip = chosenMusic();
+    if (clip.isEmpty()) {
+      messages.say(text("fit.chooseMusic"));
+      return;
+    }
+    String id = clip.get().id();
+    Media media = project().media(clip.get().mediaId()).orElseThrow();
+    intake.listen(
+        media,
         () ->
+            project()
+                .clip(id)
+                .ifPresent(c -> session.songs().song(media).ifPresent(s -> then.accept(c, s))));
+  }
+
+  private void peakHere() {
+    long at = session.playhead();
+    withSong(
+        (clip, song) ->
             session.commitSearched(
-                text("edit.fit." + mode.name()),
-                p -> Fits.set(p, id, mode, session.songs()),
-                () ->
-                    project()
-                        .trackOfClip(id)
-                        .ifPresent(t -> session.select(new Selection.OfClip(t.id(), id)))));
+                text("edit.musicPeak"),
+                p -> Starts.peakAt(p, clip.id(), at, session.songs()),
+                () -> {}));
+  }
+
+  /** Lets the music start with the section after the one that it starts with. */
+  private void nextSection() {
+    withSong(
+        (clip, song) -> {
+          List<Section> all = song.sections();
+          Section next =
+              all.stream()
+                  .filter(s -> s.startFrame() > clip.mediaStartFrame())
+                  .findFirst()
+                  .orElse(all.getFirst());
+          startAt(clip, next.startFrame());
+        });
+  }
+
+  /** Lets a clip start with another place of its song. */
+  public void startAt(Clip clip, long mediaFrame) {
+    session.commitSearched(
+        text("edit.startAt"), p -> Starts.at(p, clip.id(), mediaFrame, session.songs()), () -> {});
+  }
+
+  /** Lets the only clip, or the chosen one, of a song start with another place of it. */
+  public void startAt(Media media, long mediaFrame) {
+    Optional<Clip> chosen = session.selection().oneClip().flatMap(project()::clip);
+    chosen
+        .filter(c -> c.mediaId().equals(media.id()))
+        .or(
+            () ->
+                project()
+                    .tracksOf(TrackKind.MUSIC)
+                    .flatMap(t -> t.clips().stream())
+                    .filter(c -> c.mediaId().equals(media.id()))
+                    .findFirst())
+        .ifPresentOrElse(
+            c -> startAt(c, mediaFrame), () -> messages.say(text("fit.placeFirst", media.title())));
+  }
+
+  private void fadeWithMusic() {
+    withSong(
+        (clip, song) -> {
+          OptionalLong at = TrimAdvice.fadeStart(song.analysis(), clip);
+          if (at.isEmpty()) {
+            messages.say(text("fade.noPhrase"));
+          } else {
+            long length = clip.lengthFrames() - at.getAsLong();
+            session.commit(text("edit.fadeOut"), p -> FadeEdits.fitOut(p, clip.id(), length));
+          }
+        });
   }
 
   private void unfit() {

@@ -5,10 +5,12 @@ import static hushrise.app.words.Texts.text;
 import hushrise.app.job.Jobs;
 import hushrise.app.job.Messages;
 import hushrise.app.listen.Hearing;
+import hushrise.app.listen.PictureCuts;
 import hushrise.app.session.Selection;
 import hushrise.app.session.Session;
 import hushrise.core.Ids;
 import hushrise.core.edit.HushEdits;
+import hushrise.core.fit.Starts;
 import hushrise.core.hush.HushDrafter;
 import hushrise.core.hush.SingleHush;
 import hushrise.core.project.Project;
@@ -22,6 +24,7 @@ import hushrise.core.speech.Passages;
 import hushrise.core.time.Span;
 import java.util.Comparator;
 import java.util.Optional;
+import java.util.OptionalLong;
 
 /** What keys do with hushes, rises and versions of a track's shaping. */
 public final class ShapeCommands {
@@ -29,17 +32,23 @@ public final class ShapeCommands {
   /** The depth of a hush under no speech, which nothing can be measured for. */
   private static final double USUAL_DEPTH_DB = -10;
 
+  /** A downbeat or cut this near to a rise's height may carry it. */
+  private static final double LANDING_SECONDS = 3;
+
   /** A passage this near to the playhead counts as under it. */
   private static final double NEAR_SECONDS = 1;
 
   private final Session session;
   private final Hearing hearing;
+  private final PictureCuts cuts;
   private final Jobs jobs;
   private final Messages messages;
 
-  public ShapeCommands(Session session, Hearing hearing, Jobs jobs, Messages messages) {
+  public ShapeCommands(
+      Session session, Hearing hearing, PictureCuts cuts, Jobs jobs, Messages messages) {
     this.session = session;
     this.hearing = hearing;
+    this.cuts = cuts;
     this.jobs = jobs;
     this.messages = messages;
   }
@@ -49,6 +58,8 @@ public final class ShapeCommands {
     table
         .set(CommandId.HUSH_HERE, this::hushHere)
         .set(CommandId.RISE_HERE, this::riseHere)
+        .set(CommandId.RISE_TO_BEAT, this::landOnBeat)
+        .set(CommandId.RISE_TO_CUT, this::landOnCut)
         .set(CommandId.MELT, this::melt)
         .set(CommandId.HUSH_TO_NEXT, () -> copyNumbers(HushEdits.Reach.NEXT))
         .set(CommandId.HUSH_TO_TRACK, () -> copyNumbers(HushEdits.Reach.TRACK))
@@ -62,6 +73,55 @@ public final class ShapeCommands {
 
   private Project project() {
     return session.present();
+  }
+
+  /** Where the selected rise reaches its height. */
+  private Optional<Long> top() {
+    return selectedRise().map(r -> r.knots(project().sampleRate()).floorStart());
+  }
+
+  private Optional<Rise> selectedRise() {
+    return session.selection() instanceof Selection.OfRise s
+        ? project().track(s.trackId()).flatMap(t -> t.rise(s.riseId()))
+        : Optional.empty();
+  }
+
+  private void landOnBeat() {
+    Optional<Track> track = project().track(session.selection().trackId());
+    OptionalLong beat =
+        top().isEmpty()
+            ? OptionalLong.empty()
+            : Starts.downbeatNear(
+                project(),
+                track.orElseThrow(),
+                session.songs(),
+                top().get(),
+                project().frames(LANDING_SECONDS));
+    land(beat, "rise.noBeat");
+  }
+
+  private void landOnCut() {
+    long top = top().orElse(0L);
+    long within = project().frames(LANDING_SECONDS);
+    OptionalLong cut =
+        cuts.frames().stream()
+            .filter(c -> Math.abs(c - top) <= within)
+            .min(Comparator.comparingLong(c -> Math.abs(c - top)))
+            .map(OptionalLong::of)
+            .orElse(OptionalLong.empty());
+    land(cut, "rise.noCut");
+  }
+
+  private void land(OptionalLong at, String otherwise) {
+    Optional<Rise> rise = selectedRise();
+    if (rise.isEmpty()) {
+      messages.say(text("rise.choose"));
+    } else if (at.isEmpty()) {
+      messages.say(text(otherwise));
+    } else {
+      session.commit(
+          text("edit.rise"), p -> HushEdits.landRise(p, rise.get().id(), at.getAsLong()));
+    }
   }
 
   /** The track to shape: the selected one when it lies under the voice, else the music. */

@@ -10,7 +10,9 @@ import hushrise.app.widget.Form;
 import hushrise.core.edit.ClipEdits;
 import hushrise.core.edit.FadeEdits;
 import hushrise.core.fit.Fits;
+import hushrise.core.fit.Sections.Section;
 import hushrise.core.fit.Song;
+import hushrise.core.fit.Starts;
 import hushrise.core.fit.TrimAdvice;
 import hushrise.core.project.Project;
 import hushrise.core.project.media.Media;
@@ -34,6 +36,8 @@ import javafx.scene.control.Button;
 
 /** The numbers of clips and seams. Each gives the title to show. */
 final class ClipDetail {
+
+  private static final int MOST_SECTIONS = 16;
 
   private final Session session;
   private final Form form;
@@ -77,6 +81,7 @@ final class ClipDetail {
     crossfade(track, clip);
     if (track.kind() == TrackKind.MUSIC) {
       fit(project, clip, media);
+      sections(project, clip, media);
     }
     return media.title();
   }
@@ -199,6 +204,31 @@ final class ClipDetail {
     form.words(fitWords(project, clip, fit));
   }
 
+  /** The song's sections: pressing one lets the music start with it. */
+  private void sections(Project project, Clip clip, Media media) {
+    List<Section> all = session.songs().song(media).map(Song::sections).orElse(List.of());
+    if (all.size() < 2) {
+      return;
+    }
+    List<Button> buttons = new ArrayList<>();
+    for (int i = 0; i < Math.min(all.size(), MOST_SECTIONS); i++) {
+      Section section = all.get(i);
+      long seconds = Math.round(project.seconds(section.startFrame()));
+      String when = "%d:%02d".formatted(seconds / 60, seconds % 60);
+      buttons.add(
+          Form.button(
+              "detail-section-" + i,
+              section.letter() + " " + when,
+              () ->
+                  session.commitSearched(
+                      text("edit.startAt"),
+                      p -> Starts.at(p, clip.id(), section.startFrame(), session.songs()),
+                      () -> {})));
+    }
+    form.words(text("detail.sections"));
+    form.buttons(buttons.toArray(Button[]::new));
+  }
+
   private static CommandId commandOf(Optional<FitMode> mode) {
     return mode.map(
             m ->
@@ -263,6 +293,7 @@ final class ClipDetail {
     form.fact(
         text("detail.seam.crossfade"),
         "%.0f ms".formatted(project.seconds(seam.crossfadeFrames()) * 1000));
+    form.fact(text("detail.seam.even"), "%+.1f dB".formatted(seam.gainDb()));
     form.buttons(
         form.command(CommandId.SEAM_AUDITION, text("detail.seam.audition")),
         form.command(CommandId.SEAM_REJECT, text("detail.seam.reject")),

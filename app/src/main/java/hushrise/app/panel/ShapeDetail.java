@@ -196,6 +196,8 @@ final class ShapeDetail {
                 text("edit.rise"),
                 p -> HushEdits.changeRise(p, rise.id(), r -> r.withTurns(r.swellSeconds(), s))));
     form.buttons(
+        form.command(CommandId.RISE_TO_BEAT, text("button.rise.toBeat")),
+        form.command(CommandId.RISE_TO_CUT, text("button.rise.toCut")),
         form.command(CommandId.MELT, text("button.melt")),
         form.command(CommandId.DELETE, text("button.delete")));
     return text("detail.rise", track.name());

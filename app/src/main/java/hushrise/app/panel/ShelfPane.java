@@ -37,6 +37,9 @@ public final class ShelfPane extends VBox {
 
     void place(Media media);
 
+    /** Lets the song start with one of its sections, where it is placed. */
+    void startAt(Media media, long mediaFrame);
+
     void remove(Media media);
 
     void leave();
@@ -93,7 +96,7 @@ public final class ShelfPane extends VBox {
     list.setId("shelf-list");
     list.setAccessibleText(text("shelf.title"));
     list.setPlaceholder(placeholder());
-    list.setCellFactory(l -> new ShelfCell(session, facts, actions::place));
+    list.setCellFactory(l -> new ShelfCell(session, facts, actions));
     list.getSelectionModel()
         .selectedItemProperty()
         .addListener((p, was, now) -> player.show(Optional.ofNullable(now)));

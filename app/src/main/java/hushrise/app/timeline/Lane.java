@@ -185,6 +185,7 @@ final class Lane extends Region {
         new LanePainter(
             canvas.getGraphicsContext2D(), view.palette(), geometry(), view.session().shown());
     painter.paint(view.session().selection(), lit);
+    new SectionMarks(canvas.getGraphicsContext2D(), view, geometry()).paint();
     if (view.session().draft().isPresent()) {
       view.session().present().track(trackId).ifPresent(painter::before);
     }

@@ -7,7 +7,13 @@ import hushrise.app.listen.Hearing;
 import hushrise.app.listen.PictureCuts;
 import hushrise.app.look.Palette;
 import hushrise.app.session.Session;
+import hushrise.core.fit.Sections.Section;
+import hushrise.core.fit.Song;
+import hushrise.core.project.media.Media;
 import hushrise.core.time.Span;
+import java.util.HashMap;
+import java.util.List;
+import java.util.Map;
 import java.util.OptionalLong;
 import javafx.beans.property.DoubleProperty;
 import javafx.beans.property.ObjectProperty;
@@ -35,6 +41,7 @@ public final class Viewport implements TimeView {
       new SimpleObjectProperty<>(OptionalLong.empty());
   private final DoubleProperty headWidth = new SimpleDoubleProperty(HEAD_WIDTH);
   private final PictureCuts cuts;
+  private final Map<Media, List<Section>> sections = new HashMap<>();
   private final Hearing hearing;
   private Commands commands;
   private double width = 1;
@@ -117,6 +124,18 @@ public final class Viewport implements TimeView {
   void setWidth(double pixels) {
     width = Math.max(1, pixels);
     lengthChanged();
+  }
+
+  /** The sections of a song, as far as they are known. */
+  List<Section> sections(Media media) {
+    List<Section> known = sections.get(media);
+    if (known == null) {
+      known = session.songs().song(media).map(Song::sections).orElse(List.of());
+      if (!known.isEmpty()) {
+        sections.put(media, known);
+      }
+    }
+    return known;
   }
 
   /** The picture's cuts. */

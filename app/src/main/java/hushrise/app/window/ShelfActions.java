@@ -9,6 +9,7 @@ import hushrise.app.panel.ShelfPane;
 import hushrise.app.session.Session;
 import hushrise.core.edit.ShelfEdits;
 import hushrise.core.project.media.Media;
+import java.util.function.BiConsumer;
 
 /** What can be done with the Shelf and what lies on it. */
 final class ShelfActions implements ShelfPane.Actions {
@@ -17,10 +18,12 @@ final class ShelfActions implements ShelfPane.Actions {
   private final Intake intake;
   private final FileChoice choice;
   private final Messages messages;
+  private final BiConsumer<Media, Long> startAt;
   private final Runnable leave;
   private final Runnable close;
 
   /**
+   * @param startAt lets a placed song start with another place of it
    * @param leave gives the keys back to the timeline
    * @param close closes the Shelf
    */
@@ -29,12 +32,14 @@ final class ShelfActions implements ShelfPane.Actions {
       Intake intake,
       FileChoice choice,
       Messages messages,
+      BiConsumer<Media, Long> startAt,
       Runnable leave,
       Runnable close) {
     this.session = session;
     this.intake = intake;
     this.choice = choice;
     this.messages = messages;
+    this.startAt = startAt;
     this.leave = leave;
     this.close = close;
   }
@@ -47,6 +52,11 @@ final class ShelfActions implements ShelfPane.Actions {
   @Override
   public void place(Media media) {
     intake.place(media);
+  }
+
+  @Override
+  public void startAt(Media media, long mediaFrame) {
+    startAt.accept(media, mediaFrame);
   }
 
   @Override

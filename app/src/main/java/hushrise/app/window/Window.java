@@ -94,6 +94,7 @@ public final class Window {
   private final DetailPane detail;
   private final ShelfPane shelf;
   private final Intake intake;
+  private final FitCommands fits;
   private final ProjectFiles projects;
   private final ExportSheet export;
   private final CommandFinder finder;
@@ -158,13 +159,21 @@ public final class Window {
     side = new SidePanes(pane, timeline::requestFocus);
     detail = new DetailPane(session, hearing, transport.riders());
     finder = new CommandFinder(timeline::requestFocus);
+    fits = new FitCommands(session, transport, intake, status);
     shelf =
         new ShelfPane(
             session,
             new ItemPlayer(
                 session, transport, heard.peaks(), heard.facts(), palette, intake::place),
             heard.facts(),
-            new ShelfActions(session, intake, choice, status, timeline::requestFocus, side::close));
+            new ShelfActions(
+                session,
+                intake,
+                choice,
+                status,
+                fits::startAt,
+                timeline::requestFocus,
+                side::close));
     recording = new Recording(session, transport, devices, store, jobs, status, drafting::start);
     surface = new SurfaceRides(session, transport.riders(), status);
     commands = commands();
@@ -213,12 +222,11 @@ public final class Window {
     new RideCommands(session, transport.riders(), levels, status).addTo(table);
     SafeCommands safe = new SafeCommands(session, hearing, jobs, status);
     safe.addTo(table);
-    FitCommands fits = new FitCommands(session, transport, intake, status);
     fits.addTo(table);
     levels.addTo(table);
     new ClipCommands(session, status, levels, fits).addTo(table);
     new FadeCommands(session, heard.cuts(), status).addTo(table);
-    new ShapeCommands(session, hearing, jobs, status).addTo(table);
+    new ShapeCommands(session, hearing, heard.cuts(), jobs, status).addTo(table);
     new SpeechCommands(session, heard.speech(), hearing, choice, status).addTo(table);
     new DraftCommands(drafting).addTo(table);
     new RecordCommands(

@@ -19,6 +19,7 @@ public final class SecondEar {
           new MusicRunsPast(),
           new NoFadeOut(),
           new AbruptStart(),
+          new HeardSeam(),
           new LonelyHush(),
           new IdleDip(),
           new UnevenVoices(),

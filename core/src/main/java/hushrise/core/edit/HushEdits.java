@@ -203,6 +203,19 @@ public final class HushEdits {
         project, riseId, r -> r.withSpan(new Span(start, Math.max(start + 1, span.endFrame()))));
   }
 
+  /** Moves a rise's beginning so that it reaches its height at a time; where it ends stays. */
+  public static Project landRise(Project project, String riseId, long frame) {
+    return changeRise(
+        project,
+        riseId,
+        r -> {
+          long up = Math.round(r.swellSeconds() * project.sampleRate());
+          long start = Math.clamp(frame - up, 0, Math.max(0, r.endFrame() - 1));
+          return r.withSpan(new Span(start, r.endFrame()))
+              .withTurns((frame - start) / (double) project.sampleRate(), r.returnSeconds());
+        });
+  }
+
   public static Project removeRise(Project project, String riseId) {
     return project.withEachTrack(
         t ->

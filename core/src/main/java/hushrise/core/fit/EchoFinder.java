@@ -201,12 +201,7 @@ final class EchoFinder {
   }
 
   /** The nearest places of a lag, some seconds from one another; shoulders are left out. */
-  private void nearest(
-      float[][] alongs,
-      int lag,
-      int firstLag,
-      int lastLag,
-      List<Echo> found) {
+  private void nearest(float[][] alongs, int lag, int firstLag, int lastLag, List<Echo> found) {
     float[] along = alongs[lag % alongs.length];
     int apart = (int) (APART_SECONDS * perSecond);
     int begun = found.size();

@@ -16,8 +16,24 @@ public record Echoes(int perSecond, float[] lags, int[] places, float[] distance
   /** The parts of all pairs of places that are no further apart than the distances kept. */
   static final double[] PARTS = {0.0005, 0.001, 0.002, 0.005, 0.01, 0.02, 0.05, 0.1, 0.2, 0.5, 1};
 
+  private static final double REPEATING = 0.55;
+  private static final double NOTHING_DB = 1.5;
+
   public int size() {
     return lags.length;
+  }
+
+  /**
+   * Whether something in the song comes again: its nearest places are a good deal nearer to one
+   * another than places usually are. Speech, ambience and free playing have no such places.
+   */
+  public boolean repeats() {
+    float nearest = Float.POSITIVE_INFINITY;
+    for (float d : distances) {
+      nearest = Math.min(nearest, d);
+    }
+    float median = usual[usual.length - 2];
+    return nearest < REPEATING * median || nearest < NOTHING_DB;
   }
 
   /** Which part of all pairs of places is at least as near as an echo, 0 to 1. */

@@ -10,6 +10,7 @@ import hushrise.core.project.timeline.FitMode;
 import hushrise.core.project.timeline.Jump;
 import hushrise.core.project.timeline.Seam;
 import hushrise.core.project.timeline.Track;
+import hushrise.core.speech.Passages;
 import hushrise.core.time.Span;
 import java.util.ArrayList;
 import java.util.List;
@@ -114,7 +115,7 @@ public final class Fits {
     return new Jump(seam.fromFrame(), seam.toFrame());
   }
 
-  private static Problem notYet(Media media) {
+  static Problem notYet(Media media) {
     return new Problem(
         "%s is still being listened to: try again in a moment.".formatted(media.title()));
   }
@@ -132,7 +133,7 @@ public final class Fits {
           "The fades of %s (%.1f s) are longer than the %.1f s it is to last: shorten them first."
               .formatted(media.title(), project.seconds(fades), project.seconds(length)));
     }
-    Clip fitted = fitted(clip, media, songs, end, project.sampleRate());
+    Clip fitted = fitted(project, clip, media, songs, end);
     return project.withEachTrack(t -> t.withClip(clipId, c -> fitted));
   }
 
@@ -145,6 +146,21 @@ public final class Fits {
    * @throws Problem when it cannot be fitted, saying why
    */
   public static Clip fitted(Clip clip, Media media, Songs songs, long end, int sampleRate) {
+    return fitted(clip, media, songs, end, sampleRate, List.of());
+  }
+
+  private static Clip fitted(Project project, Clip clip, Media media, Songs songs, long end) {
+    return fitted(clip, media, songs, end, project.sampleRate(), Passages.of(project));
+  }
+
+  /**
+   * A clip with its fit applied.
+   *
+   * @param spoken where somebody speaks on the timeline: seams lie there by preference, as the
+   *     music is down
+   */
+  public static Clip fitted(
+      Clip clip, Media media, Songs songs, long end, int sampleRate, List<Span> spoken) {
     Fit fit = clip.fit().orElseThrow();
     long length = end - fit.anchorFrame();
     if (length < sampleRate / 10) {
@@ -157,7 +173,7 @@ public final class Fits {
     }
     Arrangement made =
         needsSearch(clip, media, length)
-            ? songOf(media, songs).arrangement(wish(clip, length), media.title())
+            ? songOf(media, songs).arrangement(wish(clip, length, spoken), media.title())
             : plain(clip, media, length);
     return clip.withExtent(
             fit.anchorFrame() + made.pauseFrames(),
@@ -176,9 +192,16 @@ public final class Fits {
     };
   }
 
-  private static Song.Wish wish(Clip clip, long length) {
+  private static Song.Wish wish(Clip clip, long length, List<Span> spoken) {
     Fit fit = clip.fit().orElseThrow();
-    return new Song.Wish(fit, fit.mode() == FitMode.TAILOR ? 0 : clip.mediaStartFrame(), length);
+    long anchor = fit.anchorFrame();
+    List<Span> covered =
+        spoken.stream()
+            .filter(s -> s.endFrame() > anchor && s.startFrame() < anchor + length)
+            .map(s -> new Span(s.startFrame() - anchor, s.endFrame() - anchor))
+            .toList();
+    return new Song.Wish(
+        fit, fit.mode() == FitMode.TAILOR ? 0 : clip.mediaStartFrame(), length, covered);
   }
 
   private static long partEnd(Clip clip, Media media) {
@@ -228,6 +251,7 @@ public final class Fits {
 
   private static Followed followed(Project before, Project edited, Songs songs, boolean searches) {
     List<String> problems = new ArrayList<>();
+    List<Span> spoken = Passages.of(edited);
     Project result = edited;
     boolean complete = true;
     for (Track track : edited.tracks()) {
@@ -236,8 +260,8 @@ public final class Fits {
           try {
             Media media = edited.media(clip.mediaId()).orElseThrow();
             long end = endOf(edited, clip, clip.fit().get());
-            if (searches || isKnown(clip, media, songs, end)) {
-              Clip fitted = fitted(clip, media, songs, end, edited.sampleRate());
+            if (searches || isKnown(clip, media, songs, end, spoken)) {
+              Clip fitted = fitted(clip, media, songs, end, edited.sampleRate(), spoken);
               result = result.withTrack(track.id(), t -> t.withClip(clip.id(), c -> fitted));
             } else {
               complete = false;
@@ -251,11 +275,11 @@ public final class Fits {
     return new Followed(result, List.copyOf(problems), complete);
   }
 
-  private static boolean isKnown(Clip clip, Media media, Songs songs, long end) {
+  private static boolean isKnown(Clip clip, Media media, Songs songs, long end, List<Span> spoken) {
     long length = end - clip.fit().orElseThrow().anchorFrame();
     return length < 1
         || !needsSearch(clip, media, length)
-        || songOf(media, songs).knows(wish(clip, length));
+        || songOf(media, songs).knows(wish(clip, length, spoken));
   }
 
   /** Whether a clip is as its fit made it: unchanged by the edit, and ending where it has to. */

@@ -1,7 +1,6 @@
 package hushrise.core.fit;
 
 import hushrise.core.Problem;
-import hushrise.core.project.timeline.Fit;
 import java.util.ArrayList;
 import java.util.List;
 
@@ -22,12 +21,13 @@ final class LoopFit {
   /**
    * The song at a length.
    *
-   * @param mediaStartFrame the media frame to begin with
    * @param name what a person knows it as
    * @throws Problem when there is no place to go back from
    */
-  static Arrangement arrange(
-      Song song, Fit fit, long mediaStartFrame, long lengthFrames, String name) {
+  static Arrangement arrange(Song song, Song.Wish wish, String name) {
+    long mediaStartFrame = wish.mediaStartFrame();
+    long lengthFrames = wish.lengthFrames();
+    Cover cover = new Cover(wish.covered());
     SongAnalysis analysis = song.analysis();
     long shortest =
         Math.min(
@@ -37,13 +37,18 @@ final class LoopFit {
             (analysis.soundEnd() - analysis.soundStart()) / 4);
     double best = Double.POSITIVE_INFINITY;
     Joint found = null;
-    Joints joints = new Joints(analysis, fit);
+    Joints joints = new Joints(analysis, wish.fit());
     List<Joint> all = joints.byGain();
     for (Joint joint : all.subList(joints.firstGaining(shortest), all.size())) {
       long first = joint.fromFrame() - mediaStartFrame;
-      double seams = Math.max(1, Math.ceil((lengthFrames - first) / (double) joint.gain()));
-      double cost = seams * (COST_OF_REPEATING + joint.cost());
-      if (cost < best && first > 0) {
+      if (first <= 0) {
+        continue;
+      }
+      double cost = COST_OF_REPEATING + cover.costAt(first, joint.cost());
+      for (long at = first + joint.gain(); at < lengthFrames && cost < best; at += joint.gain()) {
+        cost += COST_OF_REPEATING + cover.costAt(at, joint.cost());
+      }
+      if (cost < best) {
         best = cost;
         found = joint;
       }

@@ -13,7 +13,7 @@ record Meter(int beatsPerBar, int firstBar) {
     double[] accent = new double[chroma.length];
     double mean = 0;
     for (int i = 1; i < accent.length; i++) {
-      accent[i] = 2 * (1 - Likeness.cosine(chroma[i - 1], chroma[i])) + 0.1 * rhythm[i][0];
+      accent[i] = 2 * (1 - cosine(chroma[i - 1], chroma[i])) + 0.1 * rhythm[i][0];
       mean += accent[i] / accent.length;
     }
     Meter best = new Meter(4, 0);
@@ -34,5 +34,14 @@ record Meter(int beatsPerBar, int firstBar) {
       }
     }
     return best;
+  }
+
+  /** The cosine of two lists of pitch classes of length 1. */
+  private static double cosine(float[] a, float[] b) {
+    double dot = 0;
+    for (int p = 0; p < a.length; p++) {
+      dot += a[p] * b[p];
+    }
+    return dot;
   }
 }

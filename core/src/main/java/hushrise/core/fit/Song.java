@@ -7,6 +7,7 @@ import hushrise.core.project.timeline.Fit;
 import hushrise.core.project.timeline.FitMode;
 import hushrise.core.sound.SampleSource;
 import hushrise.core.time.Span;
+import java.util.List;
 import java.util.Map;
 import java.util.Optional;
 import java.util.concurrent.ConcurrentHashMap;
@@ -26,11 +27,18 @@ public final class Song {
    * @param fit its mode, its protected parts and its jumps count
    * @param mediaStartFrame where in the song it begins
    * @param lengthFrames how long it is to be
+   * @param covered where somebody speaks, in frames from where it begins: a seam is heard less
+   *     there
    */
-  record Wish(Fit fit, long mediaStartFrame, long lengthFrames) {
+  record Wish(Fit fit, long mediaStartFrame, long lengthFrames, List<Span> covered) {
+
+    Wish(Fit fit, long mediaStartFrame, long lengthFrames) {
+      this(fit, mediaStartFrame, lengthFrames, List.of());
+    }
 
     Wish {
       fit = fit.withAnchorFrame(0).withUntilFrame(Optional.empty());
+      covered = List.copyOf(covered);
     }
   }
 
@@ -46,6 +54,7 @@ public final class Song {
   private final SampleSource source;
   private final Map<Joint, Splice> splices = new ConcurrentHashMap<>();
   private final Map<Span, Song> parts = new ConcurrentHashMap<>();
+  private volatile List<Sections.Section> sections;
   private final Cache<Wish, Result> results = Caffeine.newBuilder().maximumSize(KEPT).build();
 
   public Song(SongAnalysis analysis, SampleSource source) {
@@ -55,6 +64,16 @@ public final class Song {
 
   public SongAnalysis analysis() {
     return analysis;
+  }
+
+  /** Its sections, worked out once. */
+  public List<Sections.Section> sections() {
+    List<Sections.Section> known = sections;
+    if (known == null) {
+      known = Sections.of(analysis);
+      sections = known;
+    }
+    return known;
   }
 
   /** Whether a wish has been searched for before. */
@@ -78,9 +97,8 @@ public final class Song {
       return new Result(
           Optional.of(
               wish.fit().mode() == FitMode.TAILOR
-                  ? TailorFit.arrange(song, wish.fit(), wish.lengthFrames(), name)
-                  : LoopFit.arrange(
-                      song, wish.fit(), wish.mediaStartFrame(), wish.lengthFrames(), name)),
+                  ? TailorFit.arrange(song, wish, name)
+                  : LoopFit.arrange(song, wish, name)),
           Optional.empty());
     } catch (Problem e) {
       return new Result(Optional.empty(), Optional.of(e));

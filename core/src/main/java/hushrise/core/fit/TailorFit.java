@@ -1,7 +1,6 @@
 package hushrise.core.fit;
 
 import hushrise.core.Problem;
-import hushrise.core.project.timeline.Fit;
 import java.util.ArrayList;
 import java.util.Arrays;
 import java.util.Comparator;
@@ -56,6 +55,7 @@ final class TailorFit {
   private final Song song;
   private final SongAnalysis analysis;
   private final Joints joints;
+  private final Cover cover;
   private final String name;
   private final long wanted;
   private final long own;
@@ -82,12 +82,13 @@ final class TailorFit {
   private final List<End> ends = new ArrayList<>();
   private double worstKept = Double.POSITIVE_INFINITY;
 
-  private TailorFit(Song song, Fit fit, long lengthFrames, String name) {
+  private TailorFit(Song song, Song.Wish wish, String name) {
     this.song = song;
     this.analysis = song.analysis();
-    this.joints = new Joints(analysis, fit);
+    this.joints = new Joints(analysis, wish.fit());
+    this.cover = new Cover(wish.covered());
     this.name = name;
-    this.wanted = lengthFrames;
+    this.wanted = wish.lengthFrames();
     own = analysis.soundEnd() - analysis.soundStart();
     playOn = Math.min(analysis.frames(PLAY_ON_SECONDS), own / 8);
     longestPause = Math.round(LONGEST_PAUSE * analysis.usualStretch());
@@ -108,8 +109,8 @@ final class TailorFit {
    * @param name what a person knows it as
    * @throws Problem when it cannot be brought to that length
    */
-  static Arrangement arrange(Song song, Fit fit, long lengthFrames, String name) {
-    return new TailorFit(song, fit, lengthFrames, name).arrange();
+  static Arrangement arrange(Song song, Song.Wish wish, String name) {
+    return new TailorFit(song, wish, name).arrange();
   }
 
   private Arrangement arrange() {
@@ -130,8 +131,7 @@ final class TailorFit {
       if (missing >= -leastCut && missing <= longestPause) {
         long pause = Math.max(0, missing);
         long start = analysis.soundStart() + pause - missing;
-        return new Arrangement(
-            start, wanted - pause, pause, Arrangement.seamsOf(start, splices));
+        return new Arrangement(start, wanted - pause, pause, Arrangement.seamsOf(start, splices));
       }
     }
     throw impossible();
@@ -157,7 +157,7 @@ final class TailorFit {
         continue;
       }
       long then = soFar + joint.fromFrame() - position;
-      double with = costSoFar + costOf(joint);
+      double with = costSoFar + costOf(joint, then);
       int time = (int) (then / step);
       if (then + playOn > wanted || with >= worstKept) {
         continue;
@@ -183,7 +183,9 @@ final class TailorFit {
         j++) {
       Joint joint = all.get(j);
       if (joint.fromFrame() >= position + playOn) {
-        double with = costSoFar + costOf(joint) + costOfPause(missing - joint.gain());
+        long pause = missing - joint.gain();
+        long then = soFar + joint.fromFrame() - position + pause;
+        double with = costSoFar + costOf(joint, then) + costOfPause(pause);
         if (with < worstKept) {
           keep(new End(with, state, joint));
         }
@@ -204,13 +206,14 @@ final class TailorFit {
     return COST_OF_PAUSE * frames / longestPause;
   }
 
-  private double costOf(Joint joint) {
+  /** What a jump costs when it is made after so much has played. */
+  private double costOf(Joint joint, long then) {
     double seconds = Math.abs(joint.gain()) / (double) analysis.sampleRate();
     double extra =
         joint.gain() > 0
             ? COST_OF_REPEATING_AT_ONCE * Math.exp(-seconds / LONG_AGO_SECONDS)
             : COST_OF_LEAVING_OUT * -joint.gain() / own;
-    return Math.max(0.01, COST_OF_JUMPING + joint.cost() + extra);
+    return Math.max(0.01, COST_OF_JUMPING + cover.costAt(then, joint.cost()) + extra);
   }
 
   private Problem impossible() {

@@ -96,9 +96,9 @@ public final class FilmMaker {
     List<Clip> voices = ownVoice ? List.of(Clip.whole(plan.picture(), 0)) : clipsOf(plan.voices());
     tracks.add(Track.of(TrackKind.VOICE, "Narration", voices));
     Optional<HushRule> rule =
-        plan.separationLu() == HushRule.MUSIC_LU
+        plan.separationLu() == HushRule.MUSIC_LU && plan.rises().isEmpty()
             ? Optional.empty()
-            : Optional.of(HushRule.of(plan.separationLu()));
+            : Optional.of(HushRule.of(plan.separationLu()).withRises(plan.rises()));
     tracks.add(Track.of(TrackKind.MUSIC, "Music", musicClips()).withRule(rule));
     if (!plan.effects().isEmpty()) {
       tracks.add(Track.of(TrackKind.EFFECTS, "Effects", clipsOf(plan.effects())));

@@ -2,6 +2,7 @@ package hushrise.core.make;
 
 import hushrise.core.edit.EvenVoices;
 import hushrise.core.fit.Fits;
+import hushrise.core.project.level.HushRule.RiseRule;
 import hushrise.core.project.media.Media;
 import java.util.List;
 import java.util.Optional;
@@ -22,6 +23,7 @@ import java.util.OptionalLong;
  *     film
  * @param fadeOutSeconds the music's fade-out; empty: {@link Fits#FADE_OUT_SECONDS}, or less in a
  *     short film
+ * @param rises how the music swells where nobody speaks; empty: it does not
  */
 public record FilmPlan(
     Media picture,
@@ -31,9 +33,10 @@ public record FilmPlan(
     double separationLu,
     boolean evensVoices,
     OptionalDouble fadeInSeconds,
-    OptionalDouble fadeOutSeconds) {
+    OptionalDouble fadeOutSeconds,
+    Optional<RiseRule> rises) {
 
-  /** A plan that evens voices. */
+  /** A plan that evens voices and has no rises. */
   public FilmPlan(
       Media picture,
       List<Placed> voices,
@@ -42,7 +45,30 @@ public record FilmPlan(
       double separationLu,
       OptionalDouble fadeInSeconds,
       OptionalDouble fadeOutSeconds) {
-    this(picture, voices, music, effects, separationLu, true, fadeInSeconds, fadeOutSeconds);
+    this(
+        picture,
+        voices,
+        music,
+        effects,
+        separationLu,
+        true,
+        fadeInSeconds,
+        fadeOutSeconds,
+        Optional.empty());
+  }
+
+  /** This plan with rises. */
+  public FilmPlan withRises(Optional<RiseRule> rule) {
+    return new FilmPlan(
+        picture,
+        voices,
+        music,
+        effects,
+        separationLu,
+        evensVoices,
+        fadeInSeconds,
+        fadeOutSeconds,
+        rule);
   }
 
   /**

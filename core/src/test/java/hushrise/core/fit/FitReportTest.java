@@ -47,14 +47,16 @@ class FitReportTest {
       long worst = 0;
       for (double ratio : TARGETS) {
         long target = Math.round(ratio * (analysis.soundEnd() - analysis.soundStart()));
-        Arrangement made = TailorFit.arrange(song, Fit.of(FitMode.TAILOR, 0), target, piece.name());
+        Arrangement made =
+            TailorFit.arrange(
+                song, new Song.Wish(Fit.of(FitMode.TAILOR, 0), 0, target), piece.name());
         worst = Math.max(worst, Math.abs(made.pauseFrames() + made.lengthFrames() - target));
         assertThat(made.pauseFrames()).isBetween(0L, Math.round(1.05 * analysis.usualStretch()));
         assertThat(endOfContent(made)).isEqualTo(analysis.soundEnd());
         made.seams().forEach(s -> seams.add(measure(piece, analysis, s)));
       }
       long target = 4 * analysis.lengthFrames();
-      LoopFit.arrange(song, Fit.of(FitMode.LOOP, 0), 0, target, piece.name())
+      LoopFit.arrange(song, new Song.Wish(Fit.of(FitMode.LOOP, 0), 0, target), piece.name())
           .seams()
           .forEach(s -> seams.add(measure(piece, analysis, s)));
       table.append(row(piece, f, seams, worst));

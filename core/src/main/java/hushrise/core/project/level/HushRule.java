@@ -99,5 +99,10 @@ public record HushRule(
   public record RiseRule(double shortestGapSeconds, double aboveVoiceLu, double highestDb) {
 
     public static final RiseRule USUAL = new RiseRule(4, 0, 6);
+
+    /** Rises all as high, however loud the music then gets. */
+    public static RiseRule of(double heightDb) {
+      return new RiseRule(USUAL.shortestGapSeconds(), 1_000, heightDb);
+    }
   }
 }

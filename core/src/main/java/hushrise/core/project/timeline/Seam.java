@@ -50,6 +50,7 @@ public record Seam(
 
   /** The score of the nearest 0.5 % and of the nearest 2 % of all pairs of places of a song. */
   private static final double LEAST_UNHEARD = 0.74;
+
   private static final double LEAST_FAINT = 0.38;
 
   /** Whether it will be heard, as far as its score tells. */
