@@ -5,6 +5,8 @@ import static org.assertj.core.api.Assertions.within;
 
 import com.fasterxml.jackson.databind.JsonNode;
 import com.fasterxml.jackson.databind.ObjectMapper;
+import hushrise.core.project.media.TrackKind;
+import hushrise.core.project.timeline.Track;
 import hushrise.core.store.ProjectFile;
 import java.io.IOException;
 import java.io.PrintWriter;
@@ -190,6 +192,8 @@ class CommandLineTest {
         "",
         "make --picture a.mp4 --music b.mp3 --to c.mp4 --under much",
         "make --picture a.mp4 --music b.mp3 --to c.mp4 --under -3",
+        "make --picture a.mp4 --music b.mp3 --to c.mp4 --rise loud",
+        "make --picture a.mp4 --music b.mp3 --to c.mp4 --rise 13",
         "make --picture a.mp4 --music b.mp3 --effects c.wav --to d.mp4",
         "measure",
         "render p.hushrise"
@@ -385,6 +389,21 @@ class CommandLineTest {
     assertThat(film.get("passages")).hasSize(3);
     for (JsonNode passage : film.get("passages")) {
       assertThat(passage.get("separationLu").asDouble()).isGreaterThan(19.9);
+    }
+  }
+
+  /** Where nobody speaks the music swells by what was asked for, or as far as the voice. */
+  @Test
+  void musicSwellsWhereNobodySpeaks() throws IOException {
+    Path saved = folder.resolve("swell.hushrise");
+    for (String rise : List.of("3", "voice")) {
+      assertThat(call(make("swell.wav", "--save", saved.toString(), "--rise", rise)).code())
+          .isZero();
+      Track music = ProjectFile.load(saved).firstTrack(TrackKind.MUSIC).orElseThrow();
+      assertThat(music.rises()).as(rise).isNotEmpty();
+      assertThat(music.rises())
+          .as(rise)
+          .allMatch(r -> rise.equals("3") ? r.heightDb() == 3 : r.heightDb() <= 6);
     }
   }
 

@@ -293,7 +293,9 @@ final class ClipDetail {
     form.fact(
         text("detail.seam.crossfade"),
         "%.0f ms".formatted(project.seconds(seam.crossfadeFrames()) * 1000));
-    form.fact(text("detail.seam.even"), "%+.1f dB".formatted(seam.gainDb()));
+    form.fact(
+        text("detail.seam.even"),
+        "%+.1f dB".formatted(seam.evening().map(Seam.Evening::gainDb).orElse(0.0)));
     form.buttons(
         form.command(CommandId.SEAM_AUDITION, text("detail.seam.audition")),
         form.command(CommandId.SEAM_REJECT, text("detail.seam.reject")),

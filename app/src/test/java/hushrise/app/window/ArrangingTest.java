@@ -140,6 +140,23 @@ class ArrangingTest extends WindowTestCase {
   }
 
   @Test
+  void theMusicStartsWithASectionAndItsBuildLandsOnThePlayhead() {
+    robot.clickOn(on(20, -30));
+    press(KeyCode.SHIFT, KeyCode.S);
+    until("it starts later", () -> music().clips().getFirst().mediaStartFrame() > 2 * RATE);
+    assertThat(music().endFrame()).isEqualTo(96L * RATE);
+    robot.clickOn("#detail-section-0");
+    until("it starts at first", () -> music().clips().getFirst().mediaStartFrame() < RATE);
+    robot.interact(() -> window.session().seek(50L * RATE));
+    Clip before = music().clips().getFirst();
+    press(KeyCode.SHIFT, KeyCode.P);
+    until("it slid", () -> !music().clips().getFirst().equals(before));
+    assertThat(music().endFrame()).isEqualTo(96L * RATE);
+    press(KeyCode.CONTROL, KeyCode.Z);
+    assertThat(music().clips().getFirst()).isEqualTo(before);
+  }
+
+  @Test
   void aSeamIsTriedOutMovedAndRejected() {
     Clip clip = music().clips().getFirst();
     Seam seam = clip.seams().getFirst();

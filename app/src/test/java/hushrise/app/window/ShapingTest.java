@@ -140,6 +140,13 @@ class ShapingTest extends WindowTestCase {
     assertClose(music().rises().getFirst().heightDb(), 6, 0.6);
     type("detail-height", "4.5");
     assertThat(music().rises().getFirst().heightDb()).isEqualTo(4.5);
+    long top = music().rises().getFirst().knots(RATE).floorStart();
+    press(KeyCode.SHIFT, KeyCode.B);
+    long onBeat = music().rises().getFirst().knots(RATE).floorStart();
+    assertThat(onBeat).isNotEqualTo(top);
+    assertThat(music().rises().getFirst().endFrame()).isEqualTo(rise.endFrame());
+    press(KeyCode.CONTROL, KeyCode.Z);
+    assertThat(music().rises().getFirst().knots(RATE).floorStart()).isEqualTo(top);
     playheadTo(30);
     press(KeyCode.U);
     assertThat(status()).contains("no gap");

@@ -1,7 +1,9 @@
 package hushrise.core.fit;
 
 import hushrise.core.project.timeline.Seam;
+import hushrise.core.project.timeline.Seam.Evening;
 import hushrise.core.sound.SampleSource;
+import java.util.Optional;
 
 /**
  * Aligns the two sides of a jump to the sample: the shift at which their normalised
@@ -80,21 +82,18 @@ final class Aligner {
     double r = Math.clamp(bestCorrelation, 0, 1);
     long going = Math.max(0, aligned);
     return new Splice(
-        from,
-        going,
-        crossfade(r, attack, from),
-        r,
-        joint.score(),
-        evening(from, going),
-        song.hasBeat() ? song.beatsPerBar() * song.usualStretch() : frames(LEVEL_SECONDS));
+        from, going, crossfade(r, attack, from), r, joint.score(), evening(from, going));
   }
 
   /** By how much what goes on is to be turned up to be as loud as what would have come. */
-  private double evening(long from, long to) {
+  private Optional<Evening> evening(long from, long to) {
     double step = levelDb(from) - levelDb(to);
-    return Math.abs(step) < LEAST_STEP_DB
-        ? 0
-        : Math.clamp(step, -Seam.MOST_GAIN_DB, Seam.MOST_GAIN_DB);
+    if (Math.abs(step) < LEAST_STEP_DB) {
+      return Optional.empty();
+    }
+    long bar = song.hasBeat() ? song.beatsPerBar() * song.usualStretch() : frames(LEVEL_SECONDS);
+    double gain = Math.clamp(step, -Seam.MOST_GAIN_DB, Seam.MOST_GAIN_DB);
+    return Optional.of(new Evening(gain, bar));
   }
 
   /** The level of what follows a frame. */

@@ -34,8 +34,7 @@ public record Arrangement(
               s.crossfadeFrames(),
               s.score(),
               s.correlation(),
-              s.gainDb(),
-              s.evenFrames()));
+              s.evening()));
       media = s.toFrame();
     }
     return seams;

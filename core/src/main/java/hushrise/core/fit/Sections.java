@@ -31,7 +31,7 @@ public final class Sections {
   private static final double LEAST_NOVELTY = 0.35;
 
   /** Sections are alike when their means are nearer than this part of what is usual. */
-  private static final double ALIKE = 0.6;
+  private static final double ALIKE = 0.7;
 
   private final SongAnalysis song;
   private final int reach;

@@ -1,5 +1,8 @@
 package hushrise.core.fit;
 
+import hushrise.core.project.timeline.Seam.Evening;
+import java.util.Optional;
+
 /**
  * A jump, aligned to the sample.
  *
@@ -8,8 +11,7 @@ package hushrise.core.fit;
  * @param crossfadeFrames the crossfade's length
  * @param correlation how far both sides are the same wave there, 0 to 1
  * @param score how alike both sides sound, 0 to 1
- * @param gainDb what evens the levels of both sides
- * @param evenFrames over how many frames that gain goes
+ * @param evening what evens the levels of both sides
  */
 record Splice(
     long fromFrame,
@@ -17,5 +19,4 @@ record Splice(
     long crossfadeFrames,
     double correlation,
     double score,
-    double gainDb,
-    long evenFrames) {}
+    Optional<Evening> evening) {}

@@ -36,7 +36,7 @@ public final class ClipEnvelope {
   private ClipEnvelope(Clip clip, List<Cross> crosses) {
     this.clip = clip;
     this.crosses = List.copyOf(crosses);
-    this.evened = clip.seams().stream().filter(s -> s.gainDb() != 0).toArray(Seam[]::new);
+    this.evened = clip.seams().stream().filter(s -> s.evening().isPresent()).toArray(Seam[]::new);
   }
 
   /** The envelopes of a track's clips by the clips' ids. */

@@ -26,6 +26,7 @@ import hushrise.core.project.media.Media;
 import hushrise.core.project.media.MediaKind;
 import hushrise.core.project.media.TrackKind;
 import hushrise.core.project.timeline.Clip;
+import hushrise.core.project.timeline.Seam;
 import hushrise.core.project.timeline.Side;
 import hushrise.core.project.timeline.Track;
 import hushrise.core.separation.Energies;
@@ -87,7 +88,7 @@ class SecondEarTest {
   void aCleanFilmHasNoFindings() {
     assertThat(hear(clean)).isEmpty();
     assertThat(hear(Project.empty("p"))).isEmpty();
-    assertThat(SecondEar.RULES).extracting(EarRule::id).doesNotHaveDuplicates().hasSize(20);
+    assertThat(SecondEar.RULES).extracting(EarRule::id).doesNotHaveDuplicates().hasSize(21);
   }
 
   @Test
@@ -127,6 +128,19 @@ class SecondEarTest {
     assertThat(finding.remedies()).isEmpty();
     Project cut = FadeEdits.setOut(shorter, song, 0);
     assertThat(hear(cut)).extracting(Finding::rule).contains("music.short", "music.noFade");
+  }
+
+  @Test
+  void aSeamThatWillBeNoticedUnlessSomebodySpeaksOverIt() {
+    assertThat(hear(withSeam(30, 0.2))).extracting(Finding::rule).containsExactly("music.seam");
+    assertThat(hear(withSeam(30, 0.9))).isEmpty();
+    assertThat(hear(withSeam(6, 0.2))).isEmpty();
+  }
+
+  private Project withSeam(double seconds, double score) {
+    Seam seam = new Seam(at(seconds), at(seconds), at(seconds), 480, score);
+    return clean.withEachTrack(
+        t -> t.withClip(song, c -> c.withContent(c.lengthFrames(), List.of(seam))));
   }
 
   @Test

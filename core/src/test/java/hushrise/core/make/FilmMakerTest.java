@@ -125,7 +125,8 @@ class FilmMakerTest {
             10,
             false,
             OptionalDouble.empty(),
-            OptionalDouble.empty());
+            OptionalDouble.empty(),
+            Optional.empty());
     Project apart = new FilmMaker(asTheyAre, sounds, sounds, Songs.NONE).make("p");
     assertThat(EvenVoices.apart(EvenVoices.loudness(Energies.of(apart, sounds)))).isGreaterThan(9);
   }

@@ -1,5 +1,7 @@
 package hushrise.core.project.timeline;
 
+import java.util.Optional;
+
 /**
  * Where a clip's content jumps within its media: a repeat or a cut, crossfaded so that the power
  * stays even.
@@ -11,9 +13,7 @@ package hushrise.core.project.timeline;
  * @param score how alike both sides sound, 0 to 1; 0 when that was not rated
  * @param correlation how far both sides are the same wave, 0 to 1: 0 crossfades with equal power, 1
  *     with equal gain
- * @param gainDb by how much the side that goes on is turned up where it takes over, so that both
- *     sides are as loud
- * @param evenFrames over how many frames after the crossfade that gain returns to 0 dB
+ * @param evening what brings both sides to one loudness; empty: nothing
  */
 public record Seam(
     long atFrame,
@@ -22,18 +22,32 @@ public record Seam(
     long crossfadeFrames,
     double score,
     double correlation,
-    double gainDb,
-    long evenFrames) {
+    Optional<Evening> evening) {
 
   /** The most that a seam may be evened, in dB. */
   public static final double MOST_GAIN_DB = 1.5;
 
+  /**
+   * What evens the levels of both sides.
+   *
+   * @param gainDb by how much the side that goes on is turned up where it takes over
+   * @param frames over how many frames after the crossfade that gain returns to 0 dB
+   */
+  public record Evening(double gainDb, long frames) {
+
+    public Evening {
+      if (!(Math.abs(gainDb) <= MOST_GAIN_DB) || frames < 0) {
+        throw new IllegalArgumentException(
+            "A seam cannot be evened by " + gainDb + " dB over " + frames + " frames");
+      }
+    }
+  }
+
   public Seam {
+    evening = evening == null ? Optional.empty() : evening;
     if (crossfadeFrames < 0
         || !(score >= 0 && score <= 1)
-        || !(correlation >= 0 && correlation <= 1)
-        || !(Math.abs(gainDb) <= MOST_GAIN_DB)
-        || evenFrames < 0) {
+        || !(correlation >= 0 && correlation <= 1)) {
       throw new IllegalArgumentException(
           "Not a seam: crossfade " + crossfadeFrames + ", score " + score);
     }
@@ -65,7 +79,7 @@ public record Seam(
 
   /** A seam between unrelated sounds. */
   public Seam(long atFrame, long fromFrame, long toFrame, long crossfadeFrames, double score) {
-    this(atFrame, fromFrame, toFrame, crossfadeFrames, score, 0, 0, 0);
+    this(atFrame, fromFrame, toFrame, crossfadeFrames, score, 0, Optional.empty());
   }
 
   /** The first frame of the crossfade, from the clip's start. */
@@ -81,14 +95,7 @@ public record Seam(
   /** This seam seen from a clip that starts {@code frames} later. */
   public Seam earlierBy(long frames) {
     return new Seam(
-        atFrame - frames,
-        fromFrame,
-        toFrame,
-        crossfadeFrames,
-        score,
-        correlation,
-        gainDb,
-        evenFrames);
+        atFrame - frames, fromFrame, toFrame, crossfadeFrames, score, correlation, evening);
   }
 
   /**
@@ -98,8 +105,13 @@ public record Seam(
    * @param clipFrame frames from the clip's start
    */
   public double evenedDbAt(long clipFrame) {
+    if (evening.isEmpty()) {
+      return 0;
+    }
+    double gainDb = evening.get().gainDb();
+    long evenFrames = evening.get().frames();
     long end = endFrame();
-    if (gainDb == 0 || clipFrame <= startFrame() || clipFrame >= end + evenFrames) {
+    if (clipFrame <= startFrame() || clipFrame >= end + evenFrames) {
       return 0;
     }
     return clipFrame < end
