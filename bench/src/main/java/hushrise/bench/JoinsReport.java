@@ -41,11 +41,14 @@ public final class JoinsReport {
   private static final int PAIRS = 500;
   private static final double[] LENGTHS = {0.4, 0.6, 0.9, 1.3, 2, 3.5};
 
+  /** Under this distance nothing is heard to differ, so that ratios of such distances say nothing. */
+  private static final double SAME_DB = 1;
+
   private static final boolean VERBOSE = Boolean.getBoolean("hushrise.seams");
 
   private JoinsReport() {}
 
-  private record AtSeam(double rank, double ratio, double stepDb, double phaseMs, double apartDb) {}
+  private record AtSeam(double rank, double ratio, double stepDb, double phaseMs, double apartDb, Seam.Heard heard) {}
 
   /**
    * @param args songs
@@ -61,6 +64,8 @@ public final class JoinsReport {
         "| song | listened s | mode | seams | rank %: median, worst | over 2 % | against the best: median, worst | level dB, worst | phase ms, worst |");
     System.out.println("|---|---|---|---|---|---|---|---|---|");
     List<AtSeam> all = new ArrayList<>();
+    int allRefused = 0;
+    int elsewhere = 0;
     for (String arg : args) {
       Media media = store.take(Path.of(arg), MediaKind.MUSIC, Progress.NONE);
       long start = System.nanoTime();
@@ -82,13 +87,14 @@ public final class JoinsReport {
                   mode, length, (System.nanoTime() - begun) / 1_000_000);
             }
             if (mode == FitMode.TAILOR && fitted.endFrame() != end) {
-              System.out.println("ends elsewhere");
+              elsewhere++;
             }
             List<Seam> of = fitted.seams();
             (mode == FitMode.LOOP && !of.isEmpty() ? of.subList(0, 1) : of)
                 .forEach(s -> seams.add(measure.at(s)));
           } catch (Problem e) {
             refused++;
+            allRefused++;
             System.out.println(e.getMessage());
           }
         }
@@ -97,6 +103,22 @@ public final class JoinsReport {
       }
     }
     print("all", 0, "", all);
+    for (Seam.Heard heard : Seam.Heard.values()) {
+      List<AtSeam> of = all.stream().filter(a -> a.heard == heard).toList();
+      if (!of.isEmpty()) {
+        print("said to be " + heard.name().toLowerCase(Locale.ROOT), 0, "", of);
+      }
+    }
+    System.out.printf(
+        Locale.ROOT,
+        "%d seams: %d among the nearest 2 %%; phase over 10 ms: %d; over 1 dB: %d; over 1.6 times the best: %d; refused: %d; ends elsewhere: %d%n",
+        all.size(),
+        all.stream().filter(a -> a.rank <= 0.02).count(),
+        all.stream().filter(a -> a.phaseMs > 10).count(),
+        all.stream().filter(a -> a.stepDb > 1).count(),
+        all.stream().filter(a -> a.ratio > 1.6).count(),
+        allRefused,
+        elsewhere);
   }
 
   private static void print(String name, double listened, String mode, List<AtSeam> seams) {
@@ -259,10 +281,11 @@ public final class JoinsReport {
                   - meanGain(seam, 2 * RATE));
       return new AtSeam(
           nearer / (double) PAIRS,
-          best < 0.05 ? 1 : d / best,
+          Math.max(d, SAME_DB) / Math.max(best, SAME_DB),
           step,
           phase(seam.fromFrame(), seam.toFrame()),
-          d);
+          d,
+          seam.heard());
     }
 
     /** The nearest that any place is to what comes a lag later. */
