@@ -9,7 +9,9 @@ import hushrise.core.edit.ClipEdits;
 import hushrise.core.loudness.ClipPeaks.HotSpot;
 import hushrise.core.project.level.LevelText;
 import java.util.ArrayList;
+import java.util.LinkedHashMap;
 import java.util.List;
+import java.util.Map;
 import java.util.Set;
 import javafx.geometry.Side;
 import javafx.scene.AccessibleRole;
@@ -36,6 +38,7 @@ final class HotMarks extends Pane {
   private final String trackId;
   private final ContextMenu menu = new ContextMenu();
   private List<Placed> placed = List.of();
+  private Map<HotSpot, Polygon> marks = Map.of();
 
   /** A mark and where it stands. */
   private record Placed(HotSpot spot, double x) {}
@@ -70,7 +73,17 @@ final class HotMarks extends Pane {
     }
     if (!shown.equals(placed)) {
       placed = shown;
-      getChildren().setAll(shown.stream().map(this::mark).toList());
+      Map<HotSpot, Polygon> standing = new LinkedHashMap<>();
+      for (Placed at : shown) {
+        Polygon mark = marks.containsKey(at.spot()) ? marks.get(at.spot()) : mark(at);
+        mark.setLayoutX(Math.round(at.x()));
+        standing.put(at.spot(), mark);
+      }
+      marks = standing;
+      getChildren().retainAll(standing.values());
+      standing.values().stream()
+          .filter(m -> !getChildren().contains(m))
+          .forEach(getChildren()::add);
     }
   }
 
@@ -92,7 +105,6 @@ final class HotMarks extends Pane {
   private Polygon mark(Placed at) {
     HotSpot spot = at.spot();
     Polygon mark = new Polygon(-5, 0, 5, 0, 0, 8);
-    mark.setLayoutX(Math.round(at.x()));
     mark.setLayoutY(1);
     mark.getStyleClass().addAll("hot-mark", spot.peakDb() > 0 ? "over" : "hot");
     mark.setCursor(Cursor.HAND);

@@ -114,8 +114,8 @@ class HeadsTest extends WindowTestCase {
     assertThat(window.meters().track(music().id()).over()).isEmpty();
   }
 
-  /** One of the marks, once they have stood as they are for half a second. */
-  private Node standingMark() {
+  /** Waits until the marks have stood as they are for half a second. */
+  private void untilMarksStand() {
     AtomicReference<List<Node>> seen = new AtomicReference<>(List.of());
     AtomicLong since = new AtomicLong(System.nanoTime());
     until(
@@ -127,7 +127,6 @@ class HeadsTest extends WindowTestCase {
           }
           return now.size() > 2 && System.nanoTime() - since.get() > 500_000_000L;
         });
-    return seen.get().get(2);
   }
 
   @Test
@@ -146,9 +145,17 @@ class HeadsTest extends WindowTestCase {
                 .map(Hearing.Now::hotSpots)
                 .filter(h -> !h.get(music().id()).isEmpty())
                 .isPresent());
-    Node mark = standingMark();
+    untilMarksStand();
+    Point2D[] at = new Point2D[1];
+    until(
+        "a mark can be pressed",
+        () -> {
+          List<Node> marks = List.copyOf(robot.lookup(".hot-mark").queryAll());
+          at[0] = marks.size() > 2 ? marks.get(2).localToScreen(0, 3) : null;
+          return at[0] != null;
+        });
     double gain = music().clips().getFirst().gainDb();
-    robot.clickOn(mark);
+    robot.clickOn(at[0]);
     robot.clickOn("#menu-hot-lower");
     assertThat(music().clips().getFirst().gainDb()).isLessThan(gain - 1);
     assertThat(window.session().undoName()).hasValue("lower a clip");
