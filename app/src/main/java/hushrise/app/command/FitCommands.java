@@ -67,28 +67,19 @@ public final class FitCommands {
   }
 
   void fit(FitMode mode) {
-    Optional<Clip> clip = chosenMusic();
-    if (clip.isEmpty()) {
-      messages.say(text("fit.chooseMusic"));
-      return;
-    }
-    String id = clip.get().id();
-    Media media = project().media(clip.get().mediaId()).orElseThrow();
-    intake.listen(
-        media,
-        () -> {
-          boolean repeats =
-              session.songs().song(media).filter(s -> !s.analysis().echoes().repeats()).isEmpty();
-          if (mode != FitMode.TRIM && !repeats) {
-            messages.say(text("fit.nothingRepeats", media.title()));
+    withSong(
+        (clip, song) -> {
+          if (mode != FitMode.TRIM && !song.analysis().echoes().repeats()) {
+            String title = project().media(clip.mediaId()).orElseThrow().title();
+            messages.say(text("fit.nothingRepeats", title));
           }
           session.commitSearched(
               text("edit.fit." + mode.name()),
-              p -> Fits.set(p, id, mode, session.songs()),
+              p -> Fits.set(p, clip.id(), mode, session.songs()),
               () ->
                   project()
-                      .trackOfClip(id)
-                      .ifPresent(t -> session.select(new Selection.OfClip(t.id(), id))));
+                      .trackOfClip(clip.id())
+                      .ifPresent(t -> session.select(new Selection.OfClip(t.id(), clip.id()))));
         });
   }
 

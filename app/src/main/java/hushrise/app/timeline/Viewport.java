@@ -28,6 +28,10 @@ import javafx.beans.property.StringProperty;
 public final class Viewport implements TimeView {
 
   private static final double SNAP_PIXELS = 8;
+
+  /** How long an unknown song is not asked for again, as asking looks at its file. */
+  private static final long ASK_AGAIN_NANOS = 1_000_000_000;
+
   private static final double HEAD_WIDTH = 200;
   private static final double NARROWEST_HEAD = 92;
   private static final double WIDEST_HEAD = 380;
@@ -42,6 +46,7 @@ public final class Viewport implements TimeView {
   private final DoubleProperty headWidth = new SimpleDoubleProperty(HEAD_WIDTH);
   private final PictureCuts cuts;
   private final Map<Media, List<Section>> sections = new HashMap<>();
+  private long lastAsked = System.nanoTime() - ASK_AGAIN_NANOS;
   private final Hearing hearing;
   private Commands commands;
   private double width = 1;
@@ -129,7 +134,12 @@ public final class Viewport implements TimeView {
   /** The sections of a song, as far as they are known. */
   List<Section> sections(Media media) {
     List<Section> known = sections.get(media);
+    long now = System.nanoTime();
+    if (known == null && now - lastAsked < ASK_AGAIN_NANOS) {
+      return List.of();
+    }
     if (known == null) {
+      lastAsked = now;
       known = session.songs().song(media).map(Song::sections).orElse(List.of());
       if (!known.isEmpty()) {
         sections.put(media, known);

@@ -251,7 +251,7 @@ public final class Fits {
 
   private static Followed followed(Project before, Project edited, Songs songs, boolean searches) {
     List<String> problems = new ArrayList<>();
-    List<Span> spoken = Passages.of(edited);
+    Optional<List<Span>> passages = Optional.empty();
     Project result = edited;
     boolean complete = true;
     for (Track track : edited.tracks()) {
@@ -260,6 +260,8 @@ public final class Fits {
           try {
             Media media = edited.media(clip.mediaId()).orElseThrow();
             long end = endOf(edited, clip, clip.fit().get());
+            List<Span> spoken = passages.orElseGet(() -> Passages.of(edited));
+            passages = Optional.of(spoken);
             if (searches || isKnown(clip, media, songs, end, spoken)) {
               Clip fitted = fitted(clip, media, songs, end, edited.sampleRate(), spoken);
               result = result.withTrack(track.id(), t -> t.withClip(clip.id(), c -> fitted));

@@ -44,6 +44,11 @@ class FitsTest {
   }
 
   private static Project project(double pictureSeconds) {
+    return film(piece, SONGS, pictureSeconds);
+  }
+
+  /** A film of a length with a piece of music placed under it. */
+  static Project film(Pieces.Piece piece, Songs songs, double pictureSeconds) {
     Media picture =
         new Media(
             "film",
@@ -62,11 +67,11 @@ class FitsTest {
             true,
             Optional.empty(),
             "");
-    Project film = Placement.add(Project.empty("p"), picture, 0, SONGS);
-    return Placement.add(film, music, 0, SONGS);
+    Project film = Placement.add(Project.empty("p"), picture, 0, songs);
+    return Placement.add(film, music, 0, songs);
   }
 
-  private static Clip music(Project project) {
+  static Clip music(Project project) {
     return project.firstTrack(TrackKind.MUSIC).orElseThrow().clips().getFirst();
   }
 

@@ -7,13 +7,11 @@ import static org.assertj.core.api.Assertions.within;
 
 import hushrise.core.Problem;
 import hushrise.core.edit.HushEdits;
-import hushrise.core.edit.Placement;
 import hushrise.core.fit.Sections.Section;
 import hushrise.core.mix.Mixer;
 import hushrise.core.project.Project;
 import hushrise.core.project.level.Rise;
 import hushrise.core.project.media.Media;
-import hushrise.core.project.media.MediaKind;
 import hushrise.core.project.media.TrackKind;
 import hushrise.core.project.timeline.Clip;
 import hushrise.core.project.timeline.Fit;
@@ -22,9 +20,7 @@ import hushrise.core.project.timeline.Seam;
 import hushrise.core.project.timeline.Track;
 import hushrise.core.sound.Progress;
 import hushrise.core.sound.SampleSource;
-import hushrise.core.time.FrameRate;
 import hushrise.core.time.Span;
-import java.nio.file.Path;
 import java.util.ArrayList;
 import java.util.List;
 import java.util.Optional;
@@ -53,30 +49,7 @@ class StartsTest {
   }
 
   private static Project project(double pictureSeconds) {
-    Media picture =
-        new Media(
-            "film",
-            Path.of("/film.mp4"),
-            MediaKind.PICTURE,
-            Math.round(pictureSeconds * RATE),
-            false,
-            Optional.of(new FrameRate(25, 1)),
-            "");
-    Media music =
-        new Media(
-            "song",
-            Path.of("/song.wav"),
-            MediaKind.MUSIC,
-            piece.sound().lengthFrames(),
-            true,
-            Optional.empty(),
-            "");
-    Project film = Placement.add(Project.empty("p"), picture, 0, SONGS);
-    return Placement.add(film, music, 0, SONGS);
-  }
-
-  private static Clip music(Project project) {
-    return project.firstTrack(TrackKind.MUSIC).orElseThrow().clips().getFirst();
+    return FitsTest.film(piece, SONGS, pictureSeconds);
   }
 
   @Test
@@ -114,16 +87,17 @@ class StartsTest {
     long second = song.sections().get(1).startFrame();
     for (FitMode mode : FitMode.values()) {
       Project start = project(30);
-      Project fitted = Fits.set(start, music(start).id(), mode, SONGS);
-      Clip moved = music(Starts.at(fitted, music(fitted).id(), second, SONGS));
+      Project fitted = Fits.set(start, FitsTest.music(start).id(), mode, SONGS);
+      Clip moved = FitsTest.music(Starts.at(fitted, FitsTest.music(fitted).id(), second, SONGS));
       assertThat(moved.mediaStartFrame())
           .as("%s", mode)
           .isCloseTo(second, within(Math.round(BEAT * RATE)));
       assertThat(moved.endFrame()).as("%s", mode).isEqualTo(30L * RATE);
     }
-    Project free = Fits.remove(project(30), music(project(30)).id());
-    String id = music(free).id();
-    assertThat(music(Starts.at(free, id, second, SONGS)).mediaStartFrame()).isEqualTo(second);
+    Project free = Fits.remove(project(30), FitsTest.music(project(30)).id());
+    String id = FitsTest.music(free).id();
+    assertThat(FitsTest.music(Starts.at(free, id, second, SONGS)).mediaStartFrame())
+        .isEqualTo(second);
     assertThatThrownBy(() -> Starts.at(free, id, piece.sound().lengthFrames() - 9, SONGS))
         .isInstanceOf(Problem.class)
         .hasMessageContaining("is over there");
@@ -142,16 +116,17 @@ class StartsTest {
     assertThat(Starts.peakFrame(other.analysis()) / (double) RATE).isCloseTo(40, within(0.3));
     for (double at : new double[] {12, 25, 55}) {
       Project start = project(70);
-      Clip clip = music(start);
+      Clip clip = FitsTest.music(start);
       long frame = Math.round(at * RATE);
-      Clip slid = music(Starts.peakAt(start, clip.id(), frame, media -> Optional.of(other)));
+      Clip slid =
+          FitsTest.music(Starts.peakAt(start, clip.id(), frame, media -> Optional.of(other)));
       assertThat(slid.mediaFrameAt(frame - slid.startFrame()) / (double) RATE)
           .as("at %.0f s", at)
           .isCloseTo(40, within(0.3));
       assertThat(slid.startFrame()).isNotNegative();
     }
     Project tailored = project(50);
-    String id = music(tailored).id();
+    String id = FitsTest.music(tailored).id();
     Project own = Fits.set(tailored, id, FitMode.TAILOR, SONGS);
     assertThatThrownBy(() -> Starts.peakAt(own, id, RATE, SONGS))
         .isInstanceOf(Problem.class)
@@ -177,7 +152,7 @@ class StartsTest {
             .orElseThrow();
     assertThat(landed.knots(RATE).floorStart()).isCloseTo(beat.getAsLong(), within(2L));
     assertThat(landed.endFrame()).isEqualTo(rise.endFrame());
-    Project silent = Fits.remove(project(10), music(project(10)).id());
+    Project silent = Fits.remove(project(10), FitsTest.music(project(10)).id());
     assertThat(Starts.downbeatNear(silent, track, media -> Optional.empty(), top, RATE)).isEmpty();
   }
 
@@ -222,7 +197,7 @@ class StartsTest {
             1,
             Optional.of(new Seam.Evening(-1.5, 2L * RATE)));
     Project start = project(60);
-    Media media = start.media(music(start).mediaId()).orElseThrow();
+    Media media = start.media(FitsTest.music(start).mediaId()).orElseThrow();
     Clip clip = Clip.whole(media, 0).withContent(6L * RATE, List.of(seam));
     Project one = start.withTracks(List.of(Track.of(TrackKind.MUSIC, "Music", List.of(clip))));
     float[] left = new float[6 * RATE];
