@@ -72,6 +72,14 @@ final class FitCommand implements Callable<Integer> {
       description = "How (default: trim when it is long enough, else loop).")
   private String mode;
 
+  @Option(
+      names = "--may-miss",
+      paramLabel = "SECONDS",
+      description =
+          "With tailor: by how much it may end sooner, or be faded out before its own ending, when it"
+              + " joins better so (default: 0).")
+  private double leewaySeconds;
+
   @Option(names = "--json", description = "Prints one JSON object instead of text.")
   private boolean json;
 
@@ -80,6 +88,9 @@ final class FitCommand implements Callable<Integer> {
     require(
         seconds >= SHORTEST_SECONDS && seconds <= LONGEST_SECONDS,
         "--length takes 1 to 21600 seconds, not " + seconds);
+    require(
+        leewaySeconds >= 0 && leewaySeconds <= seconds / 2,
+        "--may-miss takes up to half of the length, not " + leewaySeconds);
     OutputFormat format = OutputFormat.of(output);
     if (format.isFilm()) {
       throw new Problem(
@@ -87,6 +98,9 @@ final class FitCommand implements Callable<Integer> {
               .formatted(output));
     }
     Optional<FitMode> asked = Optional.ofNullable(mode).map(this::modeOf);
+    require(
+        leewaySeconds == 0 || asked.filter(m -> m == FitMode.TAILOR).isPresent(),
+        "--may-miss belongs to --mode tailor");
     CacheFolder cache = CacheFolder.ofUser();
     MediaStore store = new MediaStore(cache);
     SongStore songs = new SongStore(store, cache);
@@ -114,8 +128,9 @@ final class FitCommand implements Callable<Integer> {
     return 0;
   }
 
-  private static Clip fitted(Media media, FitMode mode, long length, SongStore songs) {
-    Fit fit = Fit.of(mode, 0).withUntilFrame(Optional.of(length));
+  private Clip fitted(Media media, FitMode mode, long length, SongStore songs) {
+    long leeway = Math.round(leewaySeconds * Project.DEFAULT_SAMPLE_RATE);
+    Fit fit = Fit.of(mode, 0).withUntilFrame(Optional.of(length)).withLeeway(leeway);
     Clip fitted =
         Fits.fitted(
             Clip.whole(media, 0).withFit(Optional.of(fit)),

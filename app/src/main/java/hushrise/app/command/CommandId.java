@@ -96,6 +96,7 @@ public enum CommandId {
   FIT_TAILOR("fit.tailor", Menu.CLIP, Needs.MUSIC, "DIGIT3"),
   SEAM_AUDITION("seam.audition", Menu.CLIP, Needs.SEAM, "A"),
   SEAM_REJECT("seam.reject", Menu.CLIP, Needs.SEAM, "R"),
+  SEAM_TO_CUT("seam.toCut", Menu.CLIP, Needs.SEAM),
   MUSIC_PEAK("music.peak", Menu.CLIP, Needs.MUSIC, "Shift+P"),
   MUSIC_SECTION("music.section", Menu.CLIP, Needs.MUSIC, "Shift+S"),
   FADE_WITH_MUSIC("fade.withMusic", Menu.CLIP, Needs.MUSIC, "Shift+O"),

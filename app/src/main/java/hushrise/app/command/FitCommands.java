@@ -4,6 +4,7 @@ import static hushrise.app.words.Texts.text;
 
 import hushrise.app.file.Intake;
 import hushrise.app.job.Messages;
+import hushrise.app.listen.PictureCuts;
 import hushrise.app.play.Transport;
 import hushrise.app.session.Selection;
 import hushrise.app.session.Session;
@@ -32,12 +33,15 @@ public final class FitCommands {
   private final Session session;
   private final Transport transport;
   private final Intake intake;
+  private final PictureCuts cuts;
   private final Messages messages;
 
-  public FitCommands(Session session, Transport transport, Intake intake, Messages messages) {
+  public FitCommands(
+      Session session, Transport transport, Intake intake, PictureCuts cuts, Messages messages) {
     this.session = session;
     this.transport = transport;
     this.intake = intake;
+    this.cuts = cuts;
     this.messages = messages;
   }
 
@@ -50,6 +54,7 @@ public final class FitCommands {
         .set(CommandId.FIT_TAILOR, () -> fit(FitMode.TAILOR))
         .set(CommandId.SEAM_AUDITION, this::auditionSeam)
         .set(CommandId.SEAM_REJECT, this::rejectSeam)
+        .set(CommandId.SEAM_TO_CUT, this::seamToCut)
         .set(CommandId.MUSIC_PEAK, this::peakHere)
         .set(CommandId.MUSIC_SECTION, this::nextSection)
         .set(CommandId.FADE_WITH_MUSIC, this::fadeWithMusic);
@@ -71,7 +76,7 @@ public final class FitCommands {
         (clip, song) -> {
           if (mode != FitMode.TRIM && !song.analysis().echoes().repeats()) {
             String title = project().media(clip.mediaId()).orElseThrow().title();
-            messages.say(text("fit.nothingRepeats", title));
+            messages.say(text("fit.nothingRepeats." + mode.name(), title));
           }
           session.commitSearched(
               text("edit.fit." + mode.name()),
@@ -172,6 +177,18 @@ public final class FitCommands {
       long reach = Math.round(AUDITION_SECONDS * project().sampleRate());
       transport.audition(
           project(), t -> t.id().equals(s.trackId()), Math.max(0, at - reach), at + reach);
+    } else {
+      messages.say(text("seam.choose"));
+    }
+  }
+
+  private void seamToCut() {
+    if (session.selection() instanceof Selection.OfSeam s) {
+      List<Long> places = cuts.frames();
+      session.commitSearched(
+          text("edit.moveSeam"),
+          p -> Fits.moveSeamToCut(p, s.clipId(), s.index(), places, session.songs()),
+          () -> {});
     } else {
       messages.say(text("seam.choose"));
     }

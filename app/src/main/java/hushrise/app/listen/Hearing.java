@@ -89,6 +89,7 @@ public final class Hearing {
 
   private final Session session;
   private final MediaStore store;
+  private final PictureCuts cuts;
   private final Jobs jobs;
   private final ExecutorService worker =
       Executors.newSingleThreadExecutor(
@@ -108,9 +109,10 @@ public final class Hearing {
   private boolean busy;
   private boolean closed;
 
-  public Hearing(Session session, MediaStore store, Jobs jobs) {
+  public Hearing(Session session, MediaStore store, PictureCuts cuts, Jobs jobs) {
     this.session = session;
     this.store = store;
+    this.cuts = cuts;
     this.jobs = jobs;
     session.shownProperty().addListener((p, was, is) -> changed());
     session.presentProperty().addListener((p, was, is) -> changed());
@@ -252,10 +254,11 @@ public final class Hearing {
     busy = true;
     int asked = generation.get();
     Optional<Now> before = now.get();
+    List<Long> cutsNow = cuts.frames();
     List<Media> silent = used().stream().filter(m -> unheard.contains(m.file())).toList();
     jobs.run(
         worker,
-        () -> heard(project, before, dragging, silent),
+        () -> heard(project, before, dragging, silent, cutsNow),
         heard -> {
           busy = false;
           if (asked == generation.get()) {
@@ -269,7 +272,12 @@ public final class Hearing {
         () -> busy = false);
   }
 
-  private Now heard(Project project, Optional<Now> known, boolean dragging, List<Media> silent) {
+  private Now heard(
+      Project project,
+      Optional<Now> known,
+      boolean dragging,
+      List<Media> silent,
+      List<Long> cutsNow) {
     Energies energies =
         known.isPresent()
             ? known.get().energies().following(project, library())
@@ -285,7 +293,7 @@ public final class Hearing {
           project, energies, separation, was.findings(), silent, was.hotSpots(), was.judged());
     }
     List<Finding> findings =
-        SecondEar.hear(new Heard(energies, separation, library(), session.songs()));
+        SecondEar.hear(new Heard(energies, separation, library(), session.songs(), cutsNow));
     return new Now(
         project, energies, separation, findings, silent, hotSpots(project, known), project);
   }

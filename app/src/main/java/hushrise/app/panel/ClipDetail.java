@@ -186,6 +186,13 @@ final class ClipDetail {
           fit.outroFrames(),
           frames -> refine(clip, f -> f.withProtected(f.introFrames(), frames)));
     }
+    if (fit.mode() == FitMode.TAILOR) {
+      form.length(
+          "detail-leeway",
+          text("detail.leeway"),
+          fit.leewayFrames().orElse(0L),
+          frames -> refine(clip, f -> f.withLeeway(frames)));
+    }
     List<Button> buttons = new ArrayList<>();
     if (fit.mode() == FitMode.TRIM) {
       advice(project, clip, media).ifPresent(buttons::add);
@@ -242,15 +249,24 @@ final class ClipDetail {
 
   private static String fitWords(Project project, Clip clip, Fit fit) {
     long late = clip.startFrame() - fit.anchorFrame();
+    long missed = Fits.endOf(project, clip, fit) - clip.endFrame();
     return switch (fit.mode()) {
       case TRIM -> text("detail.fit.trim");
       case LOOP -> text("detail.fit.loop", clip.seams().size());
       case TAILOR ->
-          text(
-              "detail.fit.tailor",
-              clip.seams().size(),
-              "%.2f".formatted(project.seconds(Math.max(0, late))));
+          missed > 0
+              ? text("detail.fit.sooner", clip.seams().size(), seconds(project, missed))
+              : text(
+                  fit.leewayFrames().isPresent() && clip.fadeOut().lengthFrames() > 0
+                      ? "detail.fit.faded"
+                      : "detail.fit.tailor",
+                  clip.seams().size(),
+                  seconds(project, Math.max(0, late)));
     };
+  }
+
+  private static String seconds(Project project, long frames) {
+    return "%.2f".formatted(project.seconds(frames));
   }
 
   private Optional<Button> advice(Project project, Clip clip, Media media) {
@@ -300,7 +316,8 @@ final class ClipDetail {
         form.command(CommandId.SEAM_AUDITION, text("detail.seam.audition")),
         form.command(CommandId.SEAM_REJECT, text("detail.seam.reject")),
         form.command(CommandId.EARLIER, text("detail.seam.earlier")),
-        form.command(CommandId.LATER, text("detail.seam.later")));
+        form.command(CommandId.LATER, text("detail.seam.later")),
+        form.command(CommandId.SEAM_TO_CUT, text("detail.seam.toCut")));
     form.words(text("detail.seam.help"));
     return text(
         "detail.seam",

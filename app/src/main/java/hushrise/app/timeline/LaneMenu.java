@@ -29,7 +29,8 @@ final class LaneMenu {
       case Target.OnClip c -> ofClip(c.clipId(), track, view);
       case Target.OnClipStart c -> ofClip(c.clipId(), track, view);
       case Target.OnClipEnd c -> ofClip(c.clipId(), track, view);
-      case Target.OnSeam s -> named(view, CommandId.SEAM_AUDITION, CommandId.SEAM_REJECT);
+      case Target.OnSeam s ->
+          named(view, CommandId.SEAM_AUDITION, CommandId.SEAM_REJECT, CommandId.SEAM_TO_CUT);
       case Target.OnKeyframe k -> ofKeyframe(k.index(), track, view);
       case Target.OnFloor f -> ofHush(view);
       case Target.OnShape s ->

@@ -49,7 +49,7 @@ final class Listeners implements AutoCloseable {
     peaks = new PeaksCache(store, jobs);
     stills = new Stills(jobs);
     facts = new ItemFacts(store, jobs);
-    hearing = new Hearing(session, store, jobs);
+    hearing = new Hearing(session, store, cuts, jobs);
     measure = new FilmMeasure(session, store, jobs, calm);
     measure.nowProperty().addListener((p, was, now) -> now.ifPresent(hearing::measured));
     speech = new SpeechWatch(session, new SpeechStore(store, cache), jobs, messages);

@@ -159,7 +159,7 @@ public final class Window {
     side = new SidePanes(pane, timeline::requestFocus);
     detail = new DetailPane(session, hearing, transport.riders());
     finder = new CommandFinder(timeline::requestFocus);
-    fits = new FitCommands(session, transport, intake, status);
+    fits = new FitCommands(session, transport, intake, heard.cuts(), status);
     shelf =
         new ShelfPane(
             session,

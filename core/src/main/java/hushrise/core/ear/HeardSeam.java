@@ -1,5 +1,6 @@
 package hushrise.core.ear;
 
+import hushrise.core.Problem;
 import hushrise.core.ear.Finding.Remedy;
 import hushrise.core.fit.Fits;
 import hushrise.core.project.Project;
@@ -12,6 +13,7 @@ import hushrise.core.speech.Passages;
 import hushrise.core.time.Span;
 import java.util.ArrayList;
 import java.util.List;
+import java.util.Optional;
 
 /** A seam in music that will be noticed, with nobody speaking over it. */
 final class HeardSeam implements EarRule {
@@ -43,6 +45,22 @@ final class HeardSeam implements EarRule {
     return found;
   }
 
+  /** Moves it under a cut of the picture, where one is near. */
+  private static Optional<Remedy> underCut(Heard heard, Clip clip, int index) {
+    try {
+      Fits.moveSeamToCut(heard.project(), clip.id(), index, heard.cuts(), heard.songs());
+    } catch (Problem noneNear) {
+      return Optional.empty();
+    }
+    return Optional.of(
+        new Remedy(
+            "remedy.seamToCut",
+            now ->
+                now.clip(clip.id()).filter(c -> index < c.seams().size()).isPresent()
+                    ? Fits.moveSeamToCut(now, clip.id(), index, heard.cuts(), heard.songs())
+                    : now));
+  }
+
   private Finding finding(Heard heard, Track track, Clip clip, int index, long at) {
     Project project = heard.project();
     Seam seam = clip.seams().get(index);
@@ -62,6 +80,7 @@ final class HeardSeam implements EarRule {
             new Remedy(
                 "remedy.coverSeam", now -> Fits.refine(now, clip.id(), f -> f, heard.songs())));
       }
+      underCut(heard, clip, index).ifPresent(remedies::add);
       if (media.lengthFrames() - clip.mediaStartFrame() >= clip.lengthFrames()) {
         remedies.add(
             new Remedy(

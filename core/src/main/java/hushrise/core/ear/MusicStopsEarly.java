@@ -4,6 +4,7 @@ import hushrise.core.ear.Finding.Remedy;
 import hushrise.core.fit.Fits;
 import hushrise.core.project.Project;
 import hushrise.core.project.timeline.Clip;
+import hushrise.core.project.timeline.Fit;
 import hushrise.core.project.timeline.FitMode;
 import hushrise.core.time.Span;
 import java.util.ArrayList;
@@ -24,9 +25,14 @@ final class MusicStopsEarly implements EarRule {
     Project project = heard.project();
     long end = project.pictureEndFrame().orElse(0);
     return MusicClips.last(project)
-        .filter(c -> end - c.endFrame() > project.frames(LEAST_SECONDS))
+        .filter(c -> end - c.endFrame() > project.frames(LEAST_SECONDS) + leeway(c))
         .map(c -> List.of(finding(heard, c, end)))
         .orElse(List.of());
+  }
+
+  /** By how much it was said that its own ending may come sooner. */
+  private static long leeway(Clip clip) {
+    return clip.fit().flatMap(Fit::leewayFrames).orElse(0L);
   }
 
   private Finding finding(Heard heard, Clip clip, long end) {

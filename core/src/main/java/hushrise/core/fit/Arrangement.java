@@ -11,12 +11,17 @@ import java.util.List;
  * @param lengthFrames how long it is
  * @param pauseFrames how much later than asked it begins, so that it ends when it should
  * @param seams where it jumps
+ * @param cutFrames how much of its own ending does not fit in and is left away: it has to be faded
  */
 public record Arrangement(
-    long mediaStartFrame, long lengthFrames, long pauseFrames, List<Seam> seams) {
+    long mediaStartFrame, long lengthFrames, long pauseFrames, List<Seam> seams, long cutFrames) {
 
   public Arrangement {
     seams = List.copyOf(seams);
+  }
+
+  Arrangement(long mediaStartFrame, long lengthFrames, long pauseFrames, List<Seam> seams) {
+    this(mediaStartFrame, lengthFrames, pauseFrames, seams, 0);
   }
 
   /** The runs of a list of jumps as seams in time; each jump starts where the one before led. */

@@ -25,10 +25,15 @@ public final class Fits {
 
   public static final double FADE_OUT_SECONDS = 4;
 
+  /** So near a cut of the picture a seam lies under it. */
+  private static final double AT_CUT_SECONDS = 0.12;
+
+  private static final int MOST_BEATS_TO_CUT = 24;
+
   private Fits() {}
 
   /** Where a fit has to end: at the time chosen for it, else with the picture. */
-  private static long endOf(Project project, Clip clip, Fit fit) {
+  public static long endOf(Project project, Clip clip, Fit fit) {
     return fit.untilFrame().orElseGet(() -> project.pictureEndFrame().orElseGet(clip::endFrame));
   }
 
@@ -111,6 +116,42 @@ public final class Fits {
     return refine(project, clipId, f -> f.replacing(old, jump, song.usualStretch() / 2), songs);
   }
 
+  /**
+   * Moves a seam along the song, by beats, to the nearest cut of the picture that a beat meets:
+   * what changes there for the eye covers what changes for the ear. The length stays.
+   *
+   * @param cuts on the timeline
+   * @throws Problem when no beat within reach meets a cut
+   */
+  public static Project moveSeamToCut(
+      Project project, String clipId, int index, List<Long> cuts, Songs songs) {
+    Clip clip = project.clip(clipId).orElseThrow();
+    Media media = project.media(clip.mediaId()).orElseThrow();
+    SongAnalysis song = songOf(media, songs).analysis();
+    Seam seam = clip.seams().get(index);
+    long at = clip.startFrame() + seam.atFrame();
+    int from = song.edgeNear(seam.fromFrame());
+    long near = project.frames(AT_CUT_SECONDS);
+    int last = song.stretches() - 1;
+    int best = 0;
+    for (int by = -MOST_BEATS_TO_CUT; by <= MOST_BEATS_TO_CUT; by++) {
+      if (by != 0
+          && from + by > 0
+          && from + by < last
+          && (best == 0 || Math.abs(by) < Math.abs(best))) {
+        long moved = at + song.edges()[from + by] - song.edges()[from];
+        boolean meets = cuts.stream().anyMatch(c -> Math.abs(c - moved) <= near);
+        best = meets ? by : best;
+      }
+    }
+    if (best == 0) {
+      throw new Problem(
+          "No cut of the picture lies on a beat near this seam of %s: press R for the next best place instead."
+              .formatted(media.title()));
+    }
+    return moveSeam(project, clipId, index, best, songs);
+  }
+
   private static Jump jumpOf(Seam seam) {
     return new Jump(seam.fromFrame(), seam.toFrame());
   }
@@ -175,12 +216,27 @@ public final class Fits {
         needsSearch(clip, media, length)
             ? songOf(media, songs).arrangement(wish(clip, length, spoken), media.title())
             : plain(clip, media, length);
-    return clip.withExtent(
+    Clip extended =
+        clip.withExtent(
             fit.anchorFrame() + made.pauseFrames(),
             made.lengthFrames(),
             made.mediaStartFrame(),
-            made.seams())
-        .withFittingFades();
+            made.seams());
+    return fadedWhereCut(extended, made, sampleRate).withFittingFades();
+  }
+
+  /** Tailored music whose ending is cut off fades out; with its ending back that fade goes. */
+  private static Clip fadedWhereCut(Clip clip, Arrangement made, int sampleRate) {
+    if (clip.fit().flatMap(Fit::leewayFrames).isEmpty()) {
+      return clip;
+    }
+    long usual =
+        Math.min(Math.round(FADE_OUT_SECONDS * sampleRate), Math.max(0, clip.lengthFrames() / 3));
+    long is = clip.fadeOut().lengthFrames();
+    if (made.cutFrames() > 0 && is == 0) {
+      return clip.withFadeOut(Fade.ofLength(usual));
+    }
+    return made.cutFrames() == 0 && is == usual ? clip.withFadeOut(Fade.NONE) : clip;
   }
 
   /** Whether a clip's song has to be searched for places to jump from and to. */
@@ -292,7 +348,11 @@ public final class Fits {
     Fit fit = clip.fit().orElseThrow();
     long end = endOf(project, clip, fit);
     Media media = project.media(clip.mediaId()).orElseThrow();
-    boolean reaches = clip.endFrame() == end;
+    boolean misses =
+        end - clip.endFrame() <= fit.leewayFrames().orElse(0L)
+            && before.clip(clip.id()).isPresent()
+            && endOf(before, clip, fit) == end;
+    boolean reaches = clip.endFrame() == end || (clip.endFrame() < end && misses);
     boolean cannot =
         fit.mode() == FitMode.TRIM
             && clip.endFrame() < end

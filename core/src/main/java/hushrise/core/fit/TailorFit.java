@@ -15,7 +15,8 @@ import java.util.List;
  * just the lag that is missing are looked through. Playing on costs nothing; a jump costs what it
  * changes in sound, a little for being one, and more for leading back only a little or leaving out
  * much. What is missing to the wanted length in the end, less than a beat, is a pause before the
- * first note; a hundredth of a second too much is cut off it.
+ * first note; a hundredth of a second too much is cut off it. Where the fit has leeway, a way may
+ * also end sooner, or later: then its ending is cut off and has to be faded.
  */
 final class TailorFit {
 
@@ -30,6 +31,11 @@ final class TailorFit {
 
   /** So much may be cut off the first note: the sound's start is known to 10 ms only. */
   private static final double LEAST_CUT_SECONDS = 0.01;
+
+  /** What it costs to miss the length by all of the leeway, and what to lose the ending at all. */
+  private static final double COST_OF_MISSING = 1;
+
+  private static final double COST_OF_CUTTING = 0.5;
 
   /** The longest pause before the first note in beats. */
   private static final double LONGEST_PAUSE = 1.05;
@@ -66,6 +72,7 @@ final class TailorFit {
   private final long margin;
 
   private final long leastCut;
+  private final long leeway;
   private final long step;
   private final List<Joint> known;
   private final int times;
@@ -94,6 +101,7 @@ final class TailorFit {
     longestPause = Math.round(LONGEST_PAUSE * analysis.usualStretch());
     margin = analysis.usualStretch() / 50;
     leastCut = analysis.frames(LEAST_CUT_SECONDS);
+    leeway = wish.fit().leewayFrames().orElse(0L);
     step = Math.max(analysis.frames(TIME_SECONDS), Math.ceilDiv(wanted, MOST_TIMES));
     known = joints.best(JOINTS, Math.min(analysis.frames(SHORTEST_SECONDS), own / 8));
     times = (int) (wanted / step) + 1;
@@ -132,6 +140,15 @@ final class TailorFit {
         long pause = Math.max(0, missing);
         long start = analysis.soundStart() + pause - missing;
         return new Arrangement(start, wanted - pause, pause, Arrangement.seamsOf(start, splices));
+      }
+      if (Math.abs(missing) <= leeway) {
+        long start = analysis.soundStart();
+        return new Arrangement(
+            start,
+            wanted - Math.max(0, missing),
+            0,
+            Arrangement.seamsOf(start, splices),
+            Math.max(0, -missing));
       }
     }
     throw impossible();
@@ -174,19 +191,19 @@ final class TailorFit {
   private void end(int state, long position, long soFar, double costSoFar) {
     long missing = wanted - soFar - (analysis.soundEnd() - position);
     long least = state == NONE ? 0 : margin;
-    if (missing >= least && missing <= longestPause - margin) {
-      keep(new End(costSoFar + costOfPause(missing), state, null));
+    if (missing >= Math.min(least, margin - leeway) && missing <= mostMissing()) {
+      keep(new End(costSoFar + costOfMissing(missing), state, null));
     }
     List<Joint> all = joints.byGain();
-    for (int j = joints.firstGaining(missing - longestPause + margin);
-        j < all.size() && all.get(j).gain() <= missing - margin;
+    for (int j = joints.firstGaining(missing - mostMissing());
+        j < all.size() && all.get(j).gain() <= missing + Math.max(leeway - margin, -margin);
         j++) {
       Joint joint = all.get(j);
       if (joint.fromFrame() >= position + playOn) {
-        long pause = missing - joint.gain();
-        long then = soFar + joint.fromFrame() - position + pause;
-        double with = costSoFar + costOf(joint, then) + costOfPause(pause);
-        if (with < worstKept) {
+        long lacking = missing - joint.gain();
+        long then = soFar + joint.fromFrame() - position + Math.clamp(lacking, 0, longestPause);
+        double with = costSoFar + costOf(joint, then) + costOfMissing(lacking);
+        if (with < worstKept && then + playOn <= wanted) {
           keep(new End(with, state, joint));
         }
       }
@@ -202,8 +219,22 @@ final class TailorFit {
     }
   }
 
-  private double costOfPause(long frames) {
-    return COST_OF_PAUSE * frames / longestPause;
+  /** How much may be missing to the wanted length, as planned. */
+  private long mostMissing() {
+    return Math.max(longestPause, leeway) - margin;
+  }
+
+  /**
+   * What it costs that something is missing to the wanted length.
+   *
+   * @param frames less than 0: so much is too much
+   */
+  private double costOfMissing(long frames) {
+    if (frames >= 0 && frames <= longestPause) {
+      return COST_OF_PAUSE * frames / longestPause;
+    }
+    return COST_OF_MISSING * Math.abs(frames) / Math.max(1, leeway)
+        + (frames < 0 ? COST_OF_CUTTING : 0);
   }
 
   /** What a jump costs when it is made after so much has played. */

@@ -64,7 +64,7 @@ class SecondEarTest {
   private List<Finding> hear(Project project) {
     Energies energies = Energies.of(project, talk.sounds);
     return SecondEar.hear(
-        new Heard(energies, Separation.of(energies, 10), talk.sounds, Songs.NONE));
+        new Heard(energies, Separation.of(energies, 10), talk.sounds, Songs.NONE, List.of()));
   }
 
   /** The one finding of a rule, which must be the only one at all. */
@@ -239,7 +239,8 @@ class SecondEarTest {
     List<Hush> hushes = drafted.firstTrack(TrackKind.MUSIC).orElseThrow().hushes();
     assertThat(hushes).hasSize(2);
     Energies energies = Energies.of(drafted, near.sounds);
-    Heard heard = new Heard(energies, Separation.of(energies, 10), near.sounds, Songs.NONE);
+    Heard heard =
+        new Heard(energies, Separation.of(energies, 10), near.sounds, Songs.NONE, List.of());
     List<Finding> found = new Pumping().hear(heard);
     assertThat(found).hasSize(1);
     Project merged = found.getFirst().remedies().getFirst().edit().apply(drafted);

@@ -17,6 +17,27 @@ final class Pieces {
 
   private Pieces() {}
 
+  /** Tones of any height, length and loudness one after another: nothing in it comes again. */
+  static SampleSource wandering(int seconds, long seed) {
+    float[] wandering = new float[seconds * RATE];
+    Random random = new Random(seed);
+    double hertz = 200;
+    double loud = 0.2;
+    int until = 0;
+    for (int i = 0; i < wandering.length; i++) {
+      if (i >= until) {
+        until = i + (int) (RATE * (0.05 + 0.35 * random.nextDouble()));
+        hertz = 80 * Math.pow(40, random.nextDouble());
+        loud = 0.4 * Math.pow(10, -1.5 * random.nextDouble());
+      }
+      double turn = 2 * Math.PI * hertz * i / RATE;
+      wandering[i] =
+          (float)
+              (loud * (Math.sin(turn) + 0.5 * Math.sin(2 * turn)) + 1e-3 * random.nextGaussian());
+    }
+    return SampleSource.of(wandering);
+  }
+
   /**
    * A piece.
    *

@@ -216,24 +216,7 @@ class StartsTest {
   @Test
   void whatNeverComesAgainIsKnown() {
     assertThat(song.analysis().echoes().repeats()).isTrue();
-    float[] wandering = new float[60 * RATE];
-    Random random = new Random(8);
-    double hertz = 200;
-    double loud = 0.2;
-    int until = 0;
-    for (int i = 0; i < wandering.length; i++) {
-      if (i >= until) {
-        until = i + (int) (RATE * (0.05 + 0.35 * random.nextDouble()));
-        hertz = 80 * Math.pow(40, random.nextDouble());
-        loud = 0.4 * Math.pow(10, -1.5 * random.nextDouble());
-      }
-      double turn = 2 * Math.PI * hertz * i / RATE;
-      wandering[i] =
-          (float)
-              (loud * (Math.sin(turn) + 0.5 * Math.sin(2 * turn)) + 1e-3 * random.nextGaussian());
-    }
-    SongAnalysis analysis =
-        SongAnalyzer.analyze(SampleSource.of(wandering), RATE, "w", Progress.NONE);
+    SongAnalysis analysis = SongAnalyzer.analyze(Pieces.wandering(60, 8), RATE, "w", Progress.NONE);
     assertThat(analysis.echoes().repeats()).isFalse();
   }
 }

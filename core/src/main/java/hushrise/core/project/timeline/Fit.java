@@ -19,6 +19,8 @@ import java.util.Optional;
  * @param outroFrames how much of the song's ending is never repeated
  * @param rejected jumps that are not wanted again
  * @param preferred jumps that were moved by hand and are to be kept
+ * @param leewayFrames by how much tailored music may miss the length: it then ends that much
+ *     sooner, or is faded out where it would end that much later; empty: not at all
  */
 @RecordBuilder
 public record Fit(
@@ -29,7 +31,8 @@ public record Fit(
     long introFrames,
     long outroFrames,
     List<Jump> rejected,
-    List<Jump> preferred)
+    List<Jump> preferred,
+    Optional<Long> leewayFrames)
     implements FitBuilder.With {
 
   public Fit {
@@ -37,20 +40,37 @@ public record Fit(
     part = part == null ? Optional.empty() : part;
     rejected = rejected == null ? List.of() : List.copyOf(rejected);
     preferred = preferred == null ? List.of() : List.copyOf(preferred);
+    leewayFrames = leewayFrames == null ? Optional.empty() : leewayFrames.filter(l -> l != 0);
     if (introFrames < 0 || outroFrames < 0) {
       throw new IllegalArgumentException("A protected part cannot be shorter than nothing");
+    }
+    if (leewayFrames.filter(l -> l < 0).isPresent()) {
+      throw new IllegalArgumentException("A length cannot be missed by less than nothing");
     }
   }
 
   /** A fit to the picture's end. */
   public static Fit of(FitMode mode, long anchorFrame) {
     return new Fit(
-        mode, anchorFrame, Optional.empty(), Optional.empty(), 0, 0, List.of(), List.of());
+        mode,
+        anchorFrame,
+        Optional.empty(),
+        Optional.empty(),
+        0,
+        0,
+        List.of(),
+        List.of(),
+        Optional.empty());
   }
 
   /** This fit with other parts that are never repeated. */
   public Fit withProtected(long intro, long outro) {
     return with(b -> b.introFrames(intro).outroFrames(outro));
+  }
+
+  /** This fit with another length by which it may miss the end; 0 for none. */
+  public Fit withLeeway(long frames) {
+    return with(b -> b.leewayFrames(Optional.of(frames)));
   }
 
   /**
