@@ -308,6 +308,23 @@ class CommandLineTest {
     assertThat(call("fit", tune, "--length", "20", "--to", "x.wav", "--mode", "squeeze").code())
         .isEqualTo(2);
     assertThat(call("fit", tune, "--length", "-1", "--to", "x.wav").code()).isEqualTo(2);
+    String near = folder.resolve("near.wav").toString();
+    Answer missing =
+        call(
+            "fit",
+            tune,
+            "--length",
+            "20",
+            "--to",
+            near,
+            "--mode",
+            "tailor",
+            "--may-miss",
+            "4",
+            "--json");
+    assertThat(missing.json().get("durationSeconds").asDouble()).isBetween(16.0, 20.0);
+    assertThat(call("fit", tune, "--length", "20", "--to", near, "--may-miss", "4").code())
+        .isEqualTo(2);
   }
 
   @Test

@@ -2,7 +2,7 @@ package hushrise.core.loudness;
 
 import hushrise.core.Decibels;
 import hushrise.core.level.TrackChange;
-import hushrise.core.mix.Mixer;
+import hushrise.core.loudness.PieceMeter.Piece;
 import hushrise.core.project.Project;
 import hushrise.core.project.media.Media;
 import hushrise.core.project.timeline.Clip;
@@ -11,11 +11,11 @@ import hushrise.core.sound.Progress;
 import hushrise.core.sound.SoundLibrary;
 import hushrise.core.time.Span;
 import java.util.ArrayList;
-import java.util.Arrays;
 import java.util.BitSet;
 import java.util.List;
 import java.util.Optional;
 import java.util.concurrent.atomic.AtomicInteger;
+import java.util.function.IntFunction;
 import java.util.function.Predicate;
 
 /**
@@ -24,30 +24,18 @@ import java.util.function.Predicate;
  *
  * <p>The film is cut into pieces of one second. Of each it keeps the K-weighted energy of every
  * tenth of a second and the highest true peak, before the level of the mix: that one is a factor on
- * all of them, and turning it measures nothing anew. A piece that is measured alone begins a
- * quarter of a second early, by when the filters' past has died away (the slowest, at 38 Hz, by
- * more than 400 dB), and peaks look half a millisecond past both ends, as far as the oversampling
- * filter reaches; so pieces give what measuring in one go gives.
+ * all of them, and turning it measures nothing anew. Pieces give what measuring in one go gives
+ * ({@link PieceMeter}).
  */
 public final class FilmLoudness {
 
-  private static final int HOPS = 10;
+  private static final int HOPS = PieceMeter.HOPS;
   private static final int HOPS_PER_BLOCK = 4;
   private static final int HOPS_OF_SHORT_TERM = 30;
-  private static final int MARGIN = 32;
   private static final Span ALL = new Span(0, Long.MAX_VALUE);
 
   /** So many pieces are measured by one thread in one go. */
   private static final int TOGETHER = 40;
-
-  /**
-   * One second.
-   *
-   * @param energies the K-weighted mean square of each tenth, both channels added
-   * @param truePeak as an amplitude
-   */
-  @SuppressWarnings("ArrayRecordComponent") // never compared
-  private record Piece(float[] energies, float truePeak) {}
 
   private final Project project;
   private final Piece[] pieces;
@@ -151,100 +139,63 @@ public final class FilmLoudness {
 
   private void mark(BitSet stale, Span span, int count) {
     int rate = project.sampleRate();
-    long from = Math.max(0, span.startFrame() - MARGIN) / rate;
-    long to = (span.endFrame() + preroll(rate)) / rate + 1;
+    long from = Math.max(0, span.startFrame() - PieceMeter.MARGIN) / rate;
+    long to = (span.endFrame() + PieceMeter.preroll(rate)) / rate + 1;
     stale.set((int) Math.min(from, count), (int) Math.min(to, count));
-  }
-
-  private static int preroll(int sampleRate) {
-    return sampleRate / 4;
   }
 
   private static FilmLoudness measured(
       Project project, Piece[] pieces, BitSet stale, SoundLibrary library, Progress progress) {
+    measure(
+        pieces,
+        stale,
+        first -> new PieceMeter(project.withMasterDb(0), library, first, Mastering.NONE),
+        progress);
+    return new FilmLoudness(project, pieces);
+  }
+
+  /** Measures marked pieces, in runs of those that follow one another, on all cores. */
+  private static void measure(
+      Piece[] pieces, BitSet marked, IntFunction<PieceMeter> meters, Progress progress) {
     List<int[]> runs = new ArrayList<>();
-    for (int from = stale.nextSetBit(0); from >= 0; from = stale.nextSetBit(from)) {
-      int to = Math.min(stale.nextClearBit(from), from + TOGETHER);
+    for (int from = marked.nextSetBit(0); from >= 0; from = marked.nextSetBit(from)) {
+      int to = Math.min(marked.nextClearBit(from), from + TOGETHER);
       runs.add(new int[] {from, to});
       from = to;
     }
-    int all = Math.max(1, stale.cardinality());
+    int all = Math.max(1, marked.cardinality());
     AtomicInteger done = new AtomicInteger();
     runs.parallelStream()
         .forEach(
             run -> {
-              Run measuring = new Run(project, library, run[0]);
+              PieceMeter meter = meters.apply(run[0]);
               for (int piece = run[0]; piece < run[1]; piece++) {
                 progress.at(done.getAndIncrement() / (double) all);
-                pieces[piece] = measuring.next();
+                pieces[piece] = meter.next();
               }
             });
-    return new FilmLoudness(project, pieces);
   }
 
-  /** Measures pieces that follow one another. */
-  private static final class Run {
-    private final Mixer mixer;
-    private final int rate;
-    private final long length;
-    private final KWeighting leftFilter;
-    private final KWeighting rightFilter;
-    private final float[] left;
-    private final float[] right;
-    private long start;
-
-    Run(Project project, SoundLibrary library, int firstPiece) {
-      mixer = Mixer.of(project.withMasterDb(0), library);
-      rate = project.sampleRate();
-      length = project.lengthFrames();
-      leftFilter = new KWeighting(rate);
-      rightFilter = new KWeighting(rate);
-      left = new float[rate + 2 * MARGIN];
-      right = new float[rate + 2 * MARGIN];
-      start = (long) firstPiece * rate;
-      int before = (int) Math.min(start, preroll(rate));
-      read(start - before, before);
-      leftFilter.squares(left, 0, before);
-      rightFilter.squares(right, 0, before);
-    }
-
-    /** Reads frames to the arrays' beginning; silence where there is no film. */
-    private void read(long from, int frames) {
-      int skip = (int) Math.clamp(-from, 0L, (long) frames);
-      int n = (int) Math.clamp(length - from - skip, 0L, (long) frames - skip);
-      Arrays.fill(left, 0, frames, 0);
-      Arrays.fill(right, 0, frames, 0);
-      if (skip > 0) {
-        float[] partLeft = new float[n];
-        float[] partRight = new float[n];
-        mixer.render(from + skip, n, partLeft, partRight);
-        System.arraycopy(partLeft, 0, left, skip, n);
-        System.arraycopy(partRight, 0, right, skip, n);
-      } else if (n > 0) {
-        mixer.render(from, n, left, right);
+  /**
+   * What this film measures when its mix is mastered. Only the seconds in which the limiter works,
+   * and those in which it recovers, are measured anew; all others are louder by the gain.
+   */
+  public FilmLoudness mastered(Mastering mastering, SoundLibrary library, Progress progress) {
+    Project raised = project.withMasterDb(0);
+    double factor = masterFactor * Decibels.toFactor(mastering.gainDb());
+    Piece[] next = new Piece[pieces.length];
+    BitSet limited = new BitSet();
+    for (int i = 0; i < pieces.length; i++) {
+      next[i] = pieces[i].times(factor);
+      double peakDb = Decibels.ofFactor(next[i].truePeak());
+      if (mastering.ceilingDbtp().filter(c -> peakDb > c).isPresent()) {
+        limited.set(Math.max(0, i - 1), Math.min(pieces.length, i + 2));
       }
     }
-
-    Piece next() {
-      read(start - MARGIN, rate + 2 * MARGIN);
-      float[] energies = new float[HOPS];
-      for (int hop = 0; hop < HOPS; hop++) {
-        int from = hop * rate / HOPS;
-        int n = (hop + 1) * rate / HOPS - from;
-        energies[hop] =
-            (float)
-                ((leftFilter.squares(left, MARGIN + from, n)
-                        + rightFilter.squares(right, MARGIN + from, n))
-                    / n);
-      }
-      TruePeakMeter peakLeft = new TruePeakMeter();
-      TruePeakMeter peakRight = new TruePeakMeter();
-      peakLeft.add(left, 0, left.length);
-      peakRight.add(right, 0, right.length);
-      start += rate;
-      return new Piece(
-          energies, (float) Math.max(peakLeft.truePeakSoFar(), peakRight.truePeakSoFar()));
-    }
+    Mastering whole =
+        new Mastering(mastering.gainDb() + project.masterDb(), mastering.ceilingDbtp());
+    measure(next, limited, first -> new PieceMeter(raised, library, first, whole), progress);
+    return new FilmLoudness(raised, next);
   }
 
   /** The project that was measured. */
@@ -263,7 +214,30 @@ public final class FilmLoudness {
 
   /** Gated loudness of the film, in LUFS; minus infinity for silence. */
   public double integratedLufs() {
-    return GatedLoudness.lufs(step -> energy(step / HOPS), 0, hops() * HOPS);
+    return integratedLufs(new Span(0, project.lengthFrames()));
+  }
+
+  /** Gated loudness of a part of it, to the tenth of a second. */
+  public double integratedLufs(Span part) {
+    int from = hopAt(part.startFrame());
+    return GatedLoudness.lufs(
+        step -> energy(step / HOPS), from * HOPS, hopAt(part.endFrame()) * HOPS);
+  }
+
+  private int hopAt(long frame) {
+    return (int) Math.min(hops(), frame * HOPS / project.sampleRate());
+  }
+
+  /** The largest value in the seconds that a part touches, as {@link #truePeakDbtp()}. */
+  public double truePeakDbtp(Span part) {
+    int rate = project.sampleRate();
+    float highest = 0;
+    for (int i = (int) (part.startFrame() / rate);
+        i < pieces.length && (long) i * rate < part.endFrame();
+        i++) {
+      highest = Math.max(highest, pieces[i].truePeak());
+    }
+    return Decibels.ofFactor(highest * masterFactor);
   }
 
   /** Loudness range, in LU. */

@@ -10,7 +10,7 @@ package hushrise.core.loudness;
  */
 public final class TruePeakMeter {
 
-  private static final int TAPS = 12;
+  static final int TAPS = 12;
   private static final int STRETCH = 32;
 
   /** The first two phases; the other two are the same from behind. */
@@ -31,7 +31,9 @@ public final class TruePeakMeter {
   private static final float[] ODD_0 = half(PHASES[0], -1);
   private static final float[] EVEN_1 = half(PHASES[1], 1);
   private static final float[] ODD_1 = half(PHASES[1], -1);
-  private static final float LARGEST_GAIN = largestGain();
+
+  /** No value between samples exceeds the largest of the samples around it by more. */
+  static final float LARGEST_GAIN = largestGain();
 
   private final float[] window = new float[TAPS - 1 + STRETCH];
   private int inStretch;
@@ -91,29 +93,34 @@ public final class TruePeakMeter {
   }
 
   /**
-   * As a phase and its mirror image are the sum and the difference of an even and an odd filter,
-   * the larger of their two outputs is the sum of the magnitudes of these.
+   * The largest magnitude between the two middle ones of twelve samples. As a phase and its mirror
+   * image are the sum and the difference of an even and an odd filter, the larger of their two
+   * outputs is the sum of the magnitudes of these.
+   *
+   * @param first the index of the first of the twelve
    */
+  static float between(float[] window, int first) {
+    float even0 = 0;
+    float odd0 = 0;
+    float even1 = 0;
+    float odd1 = 0;
+    for (int tap = 0; tap < TAPS / 2; tap++) {
+      float newer = window[first + TAPS - 1 - tap];
+      float older = window[first + tap];
+      float sum = newer + older;
+      float difference = newer - older;
+      even0 = Math.fma(EVEN_0[tap], sum, even0);
+      odd0 = Math.fma(ODD_0[tap], difference, odd0);
+      even1 = Math.fma(EVEN_1[tap], sum, even1);
+      odd1 = Math.fma(ODD_1[tap], difference, odd1);
+    }
+    return Math.max(Math.abs(even0) + Math.abs(odd0), Math.abs(even1) + Math.abs(odd1));
+  }
+
   private void oversample(int length) {
     float peak = truePeak;
     for (int i = 0; i < length; i++) {
-      float even0 = 0;
-      float odd0 = 0;
-      float even1 = 0;
-      float odd1 = 0;
-      for (int tap = 0; tap < TAPS / 2; tap++) {
-        float newer = window[i + TAPS - 1 - tap];
-        float older = window[i + tap];
-        float sum = newer + older;
-        float difference = newer - older;
-        even0 = Math.fma(EVEN_0[tap], sum, even0);
-        odd0 = Math.fma(ODD_0[tap], difference, odd0);
-        even1 = Math.fma(EVEN_1[tap], sum, even1);
-        odd1 = Math.fma(ODD_1[tap], difference, odd1);
-      }
-      peak =
-          Math.max(
-              peak, Math.max(Math.abs(even0) + Math.abs(odd0), Math.abs(even1) + Math.abs(odd1)));
+      peak = Math.max(peak, between(window, i));
     }
     truePeak = peak;
   }
