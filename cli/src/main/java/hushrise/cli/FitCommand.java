@@ -13,6 +13,7 @@ import hushrise.core.project.timeline.Fit;
 import hushrise.core.project.timeline.FitMode;
 import hushrise.core.project.timeline.Seam;
 import hushrise.core.project.timeline.Track;
+import hushrise.core.report.Report;
 import hushrise.core.sound.MixWriter;
 import hushrise.media.CacheFolder;
 import hushrise.media.FileMixWriter;

@@ -1,7 +1,9 @@
 package hushrise.cli;
 
+import hushrise.core.export.Delivered;
 import hushrise.core.export.MixExport;
 import hushrise.core.export.Outputs;
+import hushrise.core.loudness.FilmLoudness;
 import hushrise.core.make.FilmMaker;
 import hushrise.core.make.FilmPlan;
 import hushrise.core.project.Project;
@@ -9,6 +11,7 @@ import hushrise.core.project.level.HushRule;
 import hushrise.core.project.level.HushRule.RiseRule;
 import hushrise.core.project.media.Media;
 import hushrise.core.project.media.MediaKind;
+import hushrise.core.report.FilmReport;
 import hushrise.core.separation.Energies;
 import hushrise.core.separation.PassageLoudness;
 import hushrise.core.sound.Progress;
@@ -16,9 +19,8 @@ import hushrise.core.speech.Passages;
 import hushrise.core.store.ProjectFile;
 import hushrise.core.time.Span;
 import hushrise.media.CacheFolder;
-import hushrise.media.Exporter;
 import hushrise.media.MediaStore;
-import hushrise.media.OutputFormat;
+import hushrise.media.Order;
 import hushrise.media.SongStore;
 import hushrise.media.SpeechStore;
 import java.nio.file.Path;
@@ -30,6 +32,7 @@ import java.util.OptionalLong;
 import java.util.concurrent.Callable;
 import picocli.CommandLine;
 import picocli.CommandLine.Command;
+import picocli.CommandLine.Mixin;
 import picocli.CommandLine.Model.CommandSpec;
 import picocli.CommandLine.Option;
 import picocli.CommandLine.Spec;
@@ -81,14 +84,7 @@ final class MakeCommand implements Callable<Integer> {
       description = "A sound effect and when it starts.")
   private List<PlacedFile> effects = List.of();
 
-  @Option(
-      names = "--to",
-      required = true,
-      paramLabel = "OUT",
-      description =
-          "The file to write: .mp4, .mov, .mkv or .webm for a film; .wav, .flac, .mp3, .m4a or .opus for its"
-              + " sound alone.")
-  private Path output;
+  @Mixin private DeliveryOptions delivery;
 
   @Option(
       names = "--save",
@@ -130,7 +126,6 @@ final class MakeCommand implements Callable<Integer> {
   public Integer call() {
     checkUsage();
     refuseInputAsOutput();
-    OutputFormat format = OutputFormat.of(output);
     CacheFolder cache = CacheFolder.ofUser();
     MediaStore store = new MediaStore(cache);
     SongStore songs = new SongStore(store, cache);
@@ -140,35 +135,49 @@ final class MakeCommand implements Callable<Integer> {
     for (FilmPlan.Placed song : plan.music()) {
       songs.listen(song.media(), progress.of("Listening to " + song.media().title()));
     }
+    Path output = delivery.outputs().getFirst();
     Project hushed = new FilmMaker(plan, store, store, songs).make(nameOf(output));
-    Project project = FilmMaker.withinPeak(hushed, FilmMaker.truePeakDbtp(hushed, store));
+    Project project = withinPeak(hushed, store);
+    List<Order> orders = delivery.orders(project);
+    Deliveries made = Deliveries.of(orders, store, progress);
     if (save != null) {
       ProjectFile.save(project, save);
     }
-    Exporter.Result result =
-        Exporter.export(project, store, output, format, progress.of("Writing"));
-    progress.end();
-    List<Span> passages = Passages.of(project);
+    made.first().ifPresent(d -> tell(report(project, orders.getFirst(), d, store)));
+    return made.finish(spec.commandLine().getErr());
+  }
+
+  /** Where no loudness is asked for, the mix is lowered until its peaks lie under the ceiling. */
+  private Project withinPeak(Project project, MediaStore store) {
+    return delivery.asksForLoudness()
+        ? project
+        : FilmMaker.withinPeak(
+            project, FilmLoudness.of(project, store, Progress.NONE).truePeakDbtp());
+  }
+
+  private FilmReport report(Project project, Order order, Delivered delivered, MediaStore store) {
     List<PassageLoudness> before =
         PassageLoudness.measure(
-            project.withEachTrack(t -> t.withHushes(List.of())), store, passages);
-    FilmReport report =
-        new FilmReport(
-            output,
-            project,
-            result,
-            before,
-            MixExport.separations(project, store),
-            Optional.of(new FilmReport.Wanted(under, Energies.of(project, store))));
+            project.withEachTrack(t -> t.withHushes(List.of())), store, Passages.of(project));
+    return new FilmReport(
+        project,
+        order.span(),
+        delivered,
+        before,
+        MixExport.separations(project, store),
+        Optional.of(new FilmReport.Wanted(under, Energies.of(project, store))));
+  }
+
+  private void tell(FilmReport report) {
     spec.commandLine().getOut().println(json ? report.json() : report.text());
     if (json) {
       report.missed().forEach(spec.commandLine().getErr()::println);
       report.unheard().forEach(spec.commandLine().getErr()::println);
     }
-    return 0;
   }
 
   private void checkUsage() {
+    delivery.check();
     require(under >= 0 && under <= 40, "--under takes 0 to 40 LU, not " + under);
     rises();
     require(fadeIn == null || fadeIn >= 0, "--fade-in takes 0 seconds or more");
@@ -184,7 +193,11 @@ final class MakeCommand implements Callable<Integer> {
   private void refuseInputAsOutput() {
     List<Path> inputs = new ArrayList<>(List.of(picture));
     List.of(voices, music, effects).forEach(list -> list.forEach(p -> inputs.add(p.file())));
-    Outputs.requireApart(inputs, save == null ? List.of(output) : List.of(output, save));
+    List<Path> outputs = new ArrayList<>(delivery.outputs());
+    if (save != null) {
+      outputs.add(save);
+    }
+    Outputs.requireApart(inputs, outputs);
   }
 
   private FilmPlan plan(MediaStore store, SpeechStore speech, ProgressLine progress) {

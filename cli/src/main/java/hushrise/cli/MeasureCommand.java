@@ -1,6 +1,7 @@
 package hushrise.cli;
 
 import hushrise.core.loudness.Measurement;
+import hushrise.core.report.Report;
 import hushrise.media.CacheFolder;
 import hushrise.media.FileLoudness;
 import hushrise.media.MediaStore;

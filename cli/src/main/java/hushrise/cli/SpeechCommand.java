@@ -2,6 +2,7 @@ package hushrise.cli;
 
 import hushrise.core.loudness.LoudnessMeter;
 import hushrise.core.project.Project;
+import hushrise.core.report.Report;
 import hushrise.core.sound.Blocks;
 import hushrise.core.sound.SampleSource;
 import hushrise.core.speech.WebVtt;

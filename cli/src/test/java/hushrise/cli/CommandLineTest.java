@@ -153,7 +153,7 @@ class CommandLineTest {
         .isEqualTo(Files.readAllBytes(folder.resolve("film.wav")));
     try (Stream<Path> files = Files.list(stems)) {
       assertThat(files.map(p -> p.getFileName().toString()).sorted())
-          .containsExactly("camera-sound.wav", "effects.wav", "music.wav", "narration.wav");
+          .containsExactly("camera.wav", "effects.wav", "music.wav", "voice.wav");
     }
   }
 

@@ -1,5 +1,6 @@
 package hushrise.demo;
 
+import hushrise.core.loudness.FilmLoudness;
 import hushrise.core.make.FilmMaker;
 import hushrise.core.make.FilmPlan;
 import hushrise.core.project.Project;
@@ -176,7 +177,9 @@ public final class MakeDemo {
     Project swelling =
         made.withEachTrack(
             t -> t.kind() == TrackKind.MUSIC ? t.withRises(List.of(Rise.over(gap, 2.5))) : t);
-    Project safe = FilmMaker.withinPeak(swelling, FilmMaker.truePeakDbtp(swelling, store));
+    Project safe =
+        FilmMaker.withinPeak(
+            swelling, FilmLoudness.of(swelling, store, Progress.NONE).truePeakDbtp());
     ProjectFile.save(safe, folder.resolve("first-ferry" + ProjectFile.ENDING));
   }
 

@@ -21,6 +21,15 @@ public final class FileLoudness {
       SampleSource source = store.open(file, rate, part -> progress.at(part / 2));
       return Measurement.of(source, rate, part -> progress.at(0.5 + part / 2));
     }
+    return streamed(file, rate, progress);
+  }
+
+  /** Measures a file that was just written, without keeping anything of it. */
+  static Measurement streamed(Path file, Progress progress) {
+    return streamed(file, Sounds.rateOf(file), progress);
+  }
+
+  private static Measurement streamed(Path file, int rate, Progress progress) {
     try (SoundDecoder decoder = SoundDecoder.asItIs(file, rate)) {
       Measurement.Running running = new Measurement.Running(rate, decoder.loudnessWeights());
       decoder.decodeTo(

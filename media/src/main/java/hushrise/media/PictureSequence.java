@@ -37,7 +37,10 @@ final class PictureSequence implements PictureFeed {
   private long next;
   private boolean ended;
 
-  PictureSequence(Project project, AVFormatContext output, OutputFormat format) {
+  /**
+   * @param seconds how long the film is to be
+   */
+  PictureSequence(Project project, double seconds, AVFormatContext output, OutputFormat format) {
     this.project = project;
     clips = project.tracksOf(TrackKind.PICTURE).flatMap(t -> t.clipsInTime().stream()).toList();
     rate = project.pictureRate();
@@ -50,7 +53,7 @@ final class PictureSequence implements PictureFeed {
     width = first.map(Probe.Picture::width).orElse(STILLS_WIDTH) / 2 * 2;
     height = first.map(Probe.Picture::height).orElse(STILLS_HEIGHT) / 2 * 2;
     canvas = new int[width * height];
-    pictures = Math.max(1, Math.round(project.seconds(project.lengthFrames()) * rate.perSecond()));
+    pictures = Math.max(1, Math.round(seconds * rate.perSecond()));
     encoder = new VideoEncoder(output, format, width, height, rate, VideoEncoder.BITS_PER_PIXEL);
   }
 

@@ -3,8 +3,6 @@ package hushrise.media;
 import static hushrise.media.Ffmpeg.allocated;
 import static org.bytedeco.ffmpeg.global.avcodec.AV_CODEC_CAP_VARIABLE_FRAME_SIZE;
 import static org.bytedeco.ffmpeg.global.avcodec.AV_CODEC_FLAG_GLOBAL_HEADER;
-import static org.bytedeco.ffmpeg.global.avcodec.AV_CODEC_ID_FLAC;
-import static org.bytedeco.ffmpeg.global.avcodec.AV_CODEC_ID_PCM_S24LE;
 import static org.bytedeco.ffmpeg.global.avcodec.av_packet_alloc;
 import static org.bytedeco.ffmpeg.global.avcodec.av_packet_free;
 import static org.bytedeco.ffmpeg.global.avcodec.av_packet_rescale_ts;
@@ -22,6 +20,7 @@ import static org.bytedeco.ffmpeg.global.avutil.AV_SAMPLE_FMT_FLT;
 import static org.bytedeco.ffmpeg.global.avutil.AV_SAMPLE_FMT_FLTP;
 import static org.bytedeco.ffmpeg.global.avutil.AV_SAMPLE_FMT_S16;
 import static org.bytedeco.ffmpeg.global.avutil.AV_SAMPLE_FMT_S32;
+import static org.bytedeco.ffmpeg.global.avutil.AV_SAMPLE_FMT_S32P;
 import static org.bytedeco.ffmpeg.global.avutil.av_channel_layout_copy;
 import static org.bytedeco.ffmpeg.global.avutil.av_channel_layout_default;
 import static org.bytedeco.ffmpeg.global.avutil.av_frame_alloc;
@@ -70,10 +69,11 @@ final class SoundEncoder implements AutoCloseable {
     av_channel_layout_default(stereo, 2);
     codec.sample_rate(sampleRate);
     av_channel_layout_copy(codec.ch_layout(), stereo);
-    codec.sample_fmt(sampleFormat(format));
+    codec.sample_fmt(sampleFormat(format.coding()));
     codec.bit_rate(bitRate);
     codec.time_base(av_make_q(1, sampleRate));
-    if (format.soundCodec() == AV_CODEC_ID_FLAC || format.soundCodec() == AV_CODEC_ID_PCM_S24LE) {
+    if (sampleFormat(format.coding()) == AV_SAMPLE_FMT_S32
+        || sampleFormat(format.coding()) == AV_SAMPLE_FMT_S32P) {
       codec.bits_per_raw_sample(24);
     }
     if ((output.oformat().flags() & AVFMT_GLOBALHEADER) != 0) {
@@ -110,19 +110,20 @@ final class SoundEncoder implements AutoCloseable {
   }
 
   private static AVCodec encoderOf(OutputFormat format) {
-    return switch (format) {
+    return switch (format.coding()) {
       case MP3 -> avcodec_find_encoder_by_name("libmp3lame");
-      case OPUS, WEBM -> avcodec_find_encoder_by_name("libopus");
+      case OPUS -> avcodec_find_encoder_by_name("libopus");
       default -> avcodec_find_encoder(format.soundCodec());
     };
   }
 
-  private static int sampleFormat(OutputFormat format) {
-    return switch (format) {
-      case WAV_16 -> AV_SAMPLE_FMT_S16;
-      case WAV_24, FLAC -> AV_SAMPLE_FMT_S32;
-      case WAV_32_FLOAT, OPUS, WEBM -> AV_SAMPLE_FMT_FLT;
-      case MP4, MOV, MKV, MP3, AAC -> AV_SAMPLE_FMT_FLTP;
+  private static int sampleFormat(SoundCoding coding) {
+    return switch (coding) {
+      case PCM_16 -> AV_SAMPLE_FMT_S16;
+      case PCM_24, FLAC -> AV_SAMPLE_FMT_S32;
+      case ALAC -> AV_SAMPLE_FMT_S32P;
+      case PCM_32_FLOAT, OPUS -> AV_SAMPLE_FMT_FLT;
+      case AAC, MP3 -> AV_SAMPLE_FMT_FLTP;
     };
   }
 
@@ -131,6 +132,10 @@ final class SoundEncoder implements AutoCloseable {
       throw new IllegalStateException(
           "The sound %s could not be set up: %s".formatted(what, Ffmpeg.textOf(result)));
     }
+  }
+
+  AVStream stream() {
+    return stream;
   }
 
   void add(float[] left, float[] right, int frames, PacketSink sink) {

@@ -16,7 +16,8 @@ import java.util.Optional;
  * @param bytesPerSample 2 and 3 for integers, 4 for floats
  * @param dataOffset the first byte of the samples
  * @param frames how many there are, in the file as it is
- * @param statedBytes how many bytes of samples the file says it has
+ * @param statedBytes how many bytes of samples the file says it has; {@link #STREAMED} when it does
+ *     not know
  */
 record WavLayout(
     int channels,
@@ -26,6 +27,9 @@ record WavLayout(
     long frames,
     long statedBytes) {
 
+  static final long STREAMED = -1;
+
+  private static final long UNKNOWN_FROM = 0xFFFFFF00L;
   private static final int PCM = 1;
   private static final int FLOAT = 3;
   private static final int EXTENSIBLE = 0xFFFE;
@@ -36,17 +40,24 @@ record WavLayout(
   static Optional<WavLayout> of(Path file) throws IOException {
     try (FileChannel channel = FileChannel.open(file)) {
       ByteBuffer head = read(channel, 0, 12);
-      if (head.limit() < 12 || !tag(head, 0).equals("RIFF") || !tag(head, 8).equals("WAVE")) {
+      if (head.limit() < 12 || !isWave(head)) {
         return Optional.empty();
       }
       ByteBuffer format = ByteBuffer.allocate(0);
+      long size64 = STREAMED;
       for (long at = 12; at + 8 <= channel.size(); ) {
         ByteBuffer chunk = read(channel, at, 8);
         long size = Integer.toUnsignedLong(chunk.getInt(4));
         if (tag(chunk, 0).equals("fmt ")) {
           format = read(channel, at + 8, (int) Math.min(size, 40));
+        } else if (tag(chunk, 0).equals("ds64")) {
+          ByteBuffer sizes = read(channel, at + 8, 16);
+          size64 = sizes.limit() == 16 ? sizes.getLong(8) : STREAMED;
         } else if (tag(chunk, 0).equals("data")) {
-          return layout(format, at + 8, Math.min(size, channel.size() - at - 8), size);
+          long stated = size < UNKNOWN_FROM ? size : size64;
+          long there = channel.size() - at - 8;
+          long bytes = stated < 0 ? there : Math.min(stated, there);
+          return layout(format, at + 8, bytes, stated < 0 ? STREAMED : stated);
         }
         at += 8 + size + (size & 1);
       }
@@ -54,9 +65,15 @@ record WavLayout(
     }
   }
 
+  /** RIFF, or RF64 (EBU Tech 3306), whose sizes may pass 4 GiB. */
+  private static boolean isWave(ByteBuffer head) {
+    return (tag(head, 0).equals("RIFF") || tag(head, 0).equals("RF64"))
+        && tag(head, 8).equals("WAVE");
+  }
+
   /** Whether samples are missing that the head promises; a streamed file promises nothing. */
   boolean isCutShort() {
-    return statedBytes < 0xFFFFFF00L
+    return statedBytes != STREAMED
         && statedBytes - frames * channels * bytesPerSample >= (long) channels * bytesPerSample;
   }
 

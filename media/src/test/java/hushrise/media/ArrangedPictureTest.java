@@ -5,6 +5,7 @@ import static org.assertj.core.api.Assertions.within;
 
 import hushrise.core.edit.ClipEdits;
 import hushrise.core.edit.Placement;
+import hushrise.core.export.Delivered;
 import hushrise.core.fit.Song;
 import hushrise.core.fit.Songs;
 import hushrise.core.picture.PictureFacts;
@@ -81,7 +82,7 @@ class ArrangedPictureTest extends MediaTestCase {
     project = ClipEdits.trimStart(project, shown.id(), RATE);
     assertThat(project.lengthFrames()).isEqualTo(9L * RATE);
     Path out = folder.resolve("out.mp4");
-    Exporter.Result result = Exporter.export(project, store, out, OutputFormat.MP4, Progress.NONE);
+    Delivered result = Exporter.export(project, store, out, OutputFormat.MP4, Progress.NONE);
     assertThat(result.pictureCopied()).isFalse();
     assertThat(Probe.of(out).picture().orElseThrow().seconds()).isCloseTo(9, within(0.05));
     assertThat(greyAt(out, 0.5)).as("before the first clip").isCloseTo(0, within(4));

@@ -5,6 +5,7 @@ import static org.assertj.core.api.Assertions.within;
 
 import hushrise.core.edit.Placement;
 import hushrise.core.edit.TrackEdits;
+import hushrise.core.export.Delivered;
 import hushrise.core.fit.Songs;
 import hushrise.core.project.Project;
 import hushrise.core.project.media.Media;
@@ -54,7 +55,7 @@ class LipSyncTest extends MediaTestCase {
     double source = SyncMeter.of(film).apartMillis();
     assertThat(readApartMillis(film)).as("as read").isCloseTo(source, within(WITHIN_MILLIS));
     Path out = folder.resolve("out." + to.ending());
-    Exporter.Result result = Exporter.export(of(film), store, out, to, Progress.NONE);
+    Delivered result = Exporter.export(of(film), store, out, to, Progress.NONE);
     assertThat(result.pictureCopied()).isEqualTo(copied);
     assertThat(SyncMeter.of(out).apartMillis())
         .as("as exported")

@@ -85,10 +85,15 @@ final class WriteBehind implements MixWriter {
     return new IllegalStateException("Writing was interrupted", e);
   }
 
-  @Override
-  public void finish() {
+  /** Waits until all is written, and throws what went wrong; the writer itself stays open. */
+  void drain() {
     close();
     throwFailure();
+  }
+
+  @Override
+  public void finish() {
+    drain();
     writer.finish();
   }
 

@@ -28,7 +28,6 @@ public record Mastering(double gainDb, Optional<Double> ceilingDbtp) {
     private final long endFrame;
     private final float gain;
     private final Optional<Limiter> limiter;
-    private final float[][] part = new float[2][Blocks.FRAMES];
     private long next;
 
     /**
@@ -42,7 +41,8 @@ public record Mastering(double gainDb, Optional<Double> ceilingDbtp) {
       this.gain = (float) Decibels.toFactor(mastering.gainDb());
       this.limiter = mastering.ceilingDbtp().map(c -> new Limiter(sampleRate, c));
       next = startFrame;
-      limiter.ifPresent(l -> fill(l.delayFrames(), part[0], part[1]));
+      int delay = limiter.map(Limiter::delayFrames).orElse(0);
+      fill(delay, new float[delay], new float[delay]);
     }
 
     /** Reads the next frames; at most {@link Blocks#FRAMES}. */

@@ -9,7 +9,6 @@ import hushrise.core.fit.Songs;
 import hushrise.core.hush.HushDrafter;
 import hushrise.core.loudness.LoudnessLibrary;
 import hushrise.core.loudness.Measurement;
-import hushrise.core.mix.Mixer;
 import hushrise.core.project.Project;
 import hushrise.core.project.level.HushRule;
 import hushrise.core.project.media.Media;
@@ -21,7 +20,6 @@ import hushrise.core.project.timeline.FitMode;
 import hushrise.core.project.timeline.Track;
 import hushrise.core.separation.Energies;
 import hushrise.core.separation.EnergySteps;
-import hushrise.core.sound.Blocks;
 import hushrise.core.sound.Progress;
 import hushrise.core.sound.SampleSource;
 import hushrise.core.sound.SoundLibrary;
@@ -249,16 +247,5 @@ public final class FilmMaker {
     return truePeakDbtp > -1
         ? project.withMasterDb(project.masterDb() - 1 - truePeakDbtp)
         : project;
-  }
-
-  /** A mixer's true peak over the film, in dBTP. */
-  public static double truePeakDbtp(Project project, SoundLibrary library) {
-    Mixer mixer = Mixer.of(project, library);
-    Measurement.Running running = new Measurement.Running(project.sampleRate(), 2);
-    Blocks.each(
-        new Span(0, project.lengthFrames()),
-        mixer::render,
-        (planar, n, at) -> running.add(planar, n));
-    return running.result().truePeakDbtp();
   }
 }

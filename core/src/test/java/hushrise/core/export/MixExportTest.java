@@ -11,7 +11,9 @@ import static org.mockito.Mockito.mock;
 import static org.mockito.Mockito.never;
 import static org.mockito.Mockito.verify;
 
+import hushrise.core.Decibels;
 import hushrise.core.Problem;
+import hushrise.core.loudness.Mastering;
 import hushrise.core.loudness.Measurement;
 import hushrise.core.mix.Projects;
 import hushrise.core.project.Project;
@@ -19,8 +21,12 @@ import hushrise.core.project.media.TrackKind;
 import hushrise.core.sound.MixWriter;
 import hushrise.core.sound.Progress;
 import hushrise.core.sound.SampleSource;
+import hushrise.core.time.Span;
 import java.util.ArrayList;
+import java.util.EnumMap;
 import java.util.List;
+import java.util.Map;
+import java.util.Optional;
 import java.util.concurrent.CancellationException;
 import org.junit.jupiter.api.Test;
 
@@ -68,12 +74,38 @@ class MixExportTest {
   }
 
   @Test
-  void aStemHoldsItsTrackAlone() {
-    Kept kept = new Kept();
-    MixExport.write(project, sounds, t -> t.kind() == TrackKind.EFFECTS, kept, Progress.NONE);
-    assertThat(kept.left[5_000]).isZero();
-    assertThat(kept.left[20_000]).isNotZero();
-    assertThat(kept.left[200_000]).isZero();
+  void theStemsAddUpToTheMixBeforeTheLimiterWithinOneStep() {
+    Map<TrackKind, Kept> kept = new EnumMap<>(TrackKind.class);
+    for (TrackKind kind : List.of(TrackKind.VOICE, TrackKind.MUSIC, TrackKind.EFFECTS)) {
+      kept.put(kind, new Kept());
+    }
+    Mastering mastering = new Mastering(-3, Optional.of(-12.0));
+    Kept limited = new Kept();
+    Span span = new Span(1_000, project.lengthFrames() - 777);
+    MixExport.Part part = new MixExport.Part(project, sounds, span, mastering);
+    try (Stems stems = new Stems(project, kept, -3)) {
+      MixExport.Written written = MixExport.write(part, limited, stems, Progress.NONE);
+      assertThat(written.limiterMostDb()).isPositive();
+      stems.finish();
+    }
+    int frames = (int) span.lengthFrames();
+    float[] mix = Projects.left(project, sounds, 1_000, frames);
+    float factor = (float) Decibels.toFactor(-3);
+    double worst = 0;
+    for (int i = 0; i < frames; i++) {
+      double sum = 0;
+      for (Kept stem : kept.values()) {
+        sum += stem.left[i];
+      }
+      worst = Math.max(worst, Math.abs(sum - mix[i] * factor));
+    }
+    assertThat(worst).isLessThanOrEqualTo(1.0 / (1 << 23));
+    assertThat(kept.values()).allMatch(k -> k.frames == frames && k.finished);
+    Kept effects = kept.get(TrackKind.EFFECTS);
+    assertThat(effects.left[4_000]).isZero();
+    assertThat(effects.left[19_000]).isNotZero();
+    assertThat(effects.left[199_000]).isZero();
+    assertThat(limited.frames).isEqualTo(frames);
   }
 
   @Test

@@ -1,5 +1,8 @@
-package hushrise.cli;
+package hushrise.core.report;
 
+import hushrise.core.export.Delivered;
+import hushrise.core.loudness.LoudnessGoal;
+import hushrise.core.loudness.Measurement;
 import hushrise.core.project.Project;
 import hushrise.core.project.level.Hush;
 import hushrise.core.project.media.Media;
@@ -11,29 +14,33 @@ import hushrise.core.separation.Energies;
 import hushrise.core.separation.PassageLoudness;
 import hushrise.core.separation.Separation;
 import hushrise.core.speech.Passages;
-import hushrise.media.Exporter;
-import java.nio.file.Path;
+import hushrise.core.time.Span;
 import java.util.ArrayList;
 import java.util.List;
 import java.util.Optional;
 
 /**
- * What is told of a exported film.
+ * What is told of an exported film. Its times count from the start of what was exported.
  *
- * @param output the file
  * @param project what it was made of
- * @param result how it was exported
+ * @param span which part of it
+ * @param delivered how it was exported
  * @param before the passages without hushes; empty when that is not told
  * @param after the passages as exported
  * @param wanted the separation that was wanted; empty when none was
  */
-record FilmReport(
-    Path output,
+public record FilmReport(
     Project project,
-    Exporter.Result result,
+    Span span,
+    Delivered delivered,
     List<PassageLoudness> before,
     List<PassageLoudness> after,
     Optional<Wanted> wanted) {
+
+  public FilmReport {
+    before = List.copyOf(before);
+    after = List.copyOf(after);
+  }
 
   /**
    * What a film was made for.
@@ -41,27 +48,53 @@ record FilmReport(
    * @param separationLu how far the voice was to stand above everything else
    * @param energies of the film's tracks, to tell what is in the way
    */
-  record Wanted(double separationLu, Energies energies) {}
+  public record Wanted(double separationLu, Energies energies) {}
 
-  private record PlacedSeam(long frame, Seam seam) {}
+  record PlacedSeam(long frame, Seam seam) {}
 
-  String json() {
+  /** All of it as one JSON object. */
+  public String json() {
+    Report report =
+        new Report()
+            .put("output", delivered.outputs().getFirst().toString())
+            .put("durationSeconds", project.seconds(span.lengthFrames()))
+            .put("pictureCopied", delivered.pictureCopied())
+            .put("passages", after, this::passage)
+            .put("hushes", hushes(), this::hush)
+            .put("seams", seams(), this::seam)
+            .put("integratedLufs", delivered.measurement().integratedLufs())
+            .put("truePeakDbtp", delivered.measurement().truePeakDbtp())
+            .put("loudness", loudness())
+            .put("credits", credits())
+            .put("notes", delivered.notes());
+    if (delivered.outputs().size() > 1) {
+      report.put("outputs", delivered.outputs().stream().map(Object::toString).toList());
+    }
+    return report.json();
+  }
+
+  /** The loudness that was asked for and what came of it; null where none was. */
+  private Report loudness() {
+    Measurement after = delivered.measurement();
     return new Report()
-        .put("output", output.toString())
-        .put("durationSeconds", project.seconds(project.lengthFrames()))
-        .put("pictureCopied", result.pictureCopied())
-        .put("passages", after, this::passage)
-        .put("hushes", hushes(), this::hush)
-        .put("seams", seams(), this::seam)
-        .put("integratedLufs", result.measurement().integratedLufs())
-        .put("truePeakDbtp", result.measurement().truePeakDbtp())
-        .json();
+        .put("targetLufs", delivered.goal().map(LoudnessGoal::lufs).orElse(Double.NaN))
+        .put("beforeLufs", delivered.before().integratedLufs())
+        .put("afterLufs", after.integratedLufs())
+        .put("rangeLu", after.loudnessRangeLu())
+        .put("truePeakDbtp", after.truePeakDbtp())
+        .put("limiterMaxDb", delivered.limiterMostDb())
+        .put("limiterActiveSeconds", delivered.limiterActiveSeconds());
+  }
+
+  /** A time of the project in seconds of what was exported. */
+  private double at(long frame) {
+    return project.seconds(frame - span.startFrame());
   }
 
   private Report passage(PassageLoudness p) {
     return new Report()
-        .put("startSeconds", project.seconds(p.passage().startFrame()))
-        .put("endSeconds", project.seconds(p.passage().endFrame()))
+        .put("startSeconds", at(p.passage().startFrame()))
+        .put("endSeconds", at(p.passage().endFrame()))
         .put("voiceLufs", p.voiceLufs())
         .put("backgroundLufs", p.backgroundLufs())
         .put("separationLu", p.separationLu());
@@ -70,10 +103,10 @@ record FilmReport(
   private Report hush(Hush hush) {
     Hush.Knots k = hush.knots(project.sampleRate());
     return new Report()
-        .put("startSeconds", project.seconds(k.start()))
-        .put("floorStartSeconds", project.seconds(k.floorStart()))
-        .put("floorEndSeconds", project.seconds(k.floorEnd()))
-        .put("endSeconds", project.seconds(k.end()))
+        .put("startSeconds", at(k.start()))
+        .put("floorStartSeconds", at(k.floorStart()))
+        .put("floorEndSeconds", at(k.floorEnd()))
+        .put("endSeconds", at(k.end()))
         .put("depthDb", k.depthDb());
   }
 
@@ -81,36 +114,53 @@ record FilmReport(
   private Report seam(PlacedSeam placed) {
     double score = placed.seam().score();
     return new Report()
-        .put("atSeconds", project.seconds(placed.frame()))
+        .put("atSeconds", at(placed.frame()))
         .put("score", score == 0 ? Double.NaN : score);
   }
 
-  private List<Hush> hushes() {
-    return project.firstTrack(TrackKind.MUSIC).map(Track::hushes).orElse(List.of());
+  /** The credits of all that is heard of others, a line each. */
+  List<String> credits() {
+    return project.shelf().stream()
+        .filter(m -> project.isUsed(m.id()) && !m.credit().isBlank())
+        .map(m -> "%s: %s".formatted(m.title(), m.credit()))
+        .toList();
   }
 
-  private List<PlacedSeam> seams() {
+  private List<Hush> hushes() {
+    return project.firstTrack(TrackKind.MUSIC).map(Track::hushes).orElse(List.of()).stream()
+        .filter(h -> span.overlaps(h.passage()))
+        .toList();
+  }
+
+  List<PlacedSeam> seams() {
     List<PlacedSeam> seams = new ArrayList<>();
     for (Track track : project.tracksOf(TrackKind.MUSIC).toList()) {
       for (Clip clip : track.clips()) {
         clip.seams().forEach(s -> seams.add(new PlacedSeam(clip.startFrame() + s.atFrame(), s)));
       }
     }
+    seams.removeIf(s -> !span.contains(s.frame()));
     return seams;
   }
 
-  String text() {
+  /** All of it as lines of text. */
+  public String text() {
     StringBuilder text = new StringBuilder();
+    Measurement after = delivered.measurement();
     text.append(
         "%s: %.2f s, %.1f LUFS, true peak %.1f dBTP%n"
             .formatted(
-                output,
-                project.seconds(project.lengthFrames()),
-                result.measurement().integratedLufs(),
-                result.measurement().truePeakDbtp()));
-    if (project.pictureClip().isPresent()) {
-      text.append(result.pictureCopied() ? "The picture was copied untouched.%n".formatted() : "");
+                delivered.outputs().getFirst(),
+                project.seconds(span.lengthFrames()),
+                after.integratedLufs(),
+                after.truePeakDbtp()));
+    if (delivered.goal().isPresent()) {
+      text.append(loudnessLine());
     }
+    if (project.pictureClip().isPresent() && delivered.pictureCopied()) {
+      text.append("The picture was copied untouched.%n".formatted());
+    }
+    delivered.notes().forEach(note -> text.append(note).append(System.lineSeparator()));
     if (project.masterDb() < 0) {
       text.append(
           "The whole mix was lowered by %.1f dB to keep its peaks under -1 dBTP.%n"
@@ -126,18 +176,32 @@ record FilmReport(
                     "%s was changed by %+.1f dB to be as loud as the other takes.%n"
                         .formatted(
                             project.media(c.mediaId()).map(Media::title).orElse(""), c.gainDb())));
-    if (!after.isEmpty()) {
+    if (!this.after.isEmpty()) {
       text.append("%nPassage               voice      under it   separation%n".formatted());
     }
-    for (int i = 0; i < after.size(); i++) {
+    for (int i = 0; i < this.after.size(); i++) {
       text.append(passageLine(i)).append(System.lineSeparator());
+    }
+    for (String credit : credits()) {
+      text.append(System.lineSeparator()).append(credit);
     }
     unheard().forEach(line -> text.append(System.lineSeparator()).append(line));
     return text.toString().stripTrailing();
   }
 
+  private String loudnessLine() {
+    String limited =
+        delivered.limiterMostDb() > 0
+            ? "the limiter held peaks down by %.1f dB at most, for %.2f s"
+                .formatted(delivered.limiterMostDb(), delivered.limiterActiveSeconds())
+            : "no peak had to be held down";
+    return "Brought from %.1f LUFS to the %.1f asked for; %s.%n"
+        .formatted(
+            delivered.before().integratedLufs(), delivered.goal().orElseThrow().lufs(), limited);
+  }
+
   /** Which narration goes on after the film has ended: a line each. */
-  List<String> unheard() {
+  public List<String> unheard() {
     List<String> lines = new ArrayList<>();
     for (Track track : project.voiceTracks().filter(project.heardTracks()).toList()) {
       for (Clip clip : track.clips()) {
@@ -160,8 +224,8 @@ record FilmReport(
     String verdict = shortfall(p).map(why -> "  " + why).orElse("");
     return "%8.2f - %8.2f s  %6.1f LUFS  %6.1f LUFS  %5.1f LU%s%s"
         .formatted(
-            project.seconds(p.passage().startFrame()),
-            project.seconds(p.passage().endFrame()),
+            at(p.passage().startFrame()),
+            at(p.passage().endFrame()),
             p.voiceLufs(),
             p.backgroundLufs(),
             p.separationLu(),
@@ -170,7 +234,7 @@ record FilmReport(
   }
 
   /** Which passages fell short of what was wanted, and why: a line each. */
-  List<String> missed() {
+  public List<String> missed() {
     List<String> lines = new ArrayList<>();
     for (PassageLoudness p : after) {
       shortfall(p)
@@ -178,8 +242,7 @@ record FilmReport(
               why ->
                   lines.add(
                       "The passage at %.2f s stands %.1f LU above the rest, %s."
-                          .formatted(
-                              project.seconds(p.passage().startFrame()), p.separationLu(), why)));
+                          .formatted(at(p.passage().startFrame()), p.separationLu(), why)));
     }
     return lines;
   }

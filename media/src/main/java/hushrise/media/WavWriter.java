@@ -1,0 +1,188 @@
+package hushrise.media;
+
+import hushrise.core.store.AtomicFile;
+import java.io.IOException;
+import java.nio.ByteBuffer;
+import java.nio.ByteOrder;
+import java.nio.channels.FileChannel;
+import java.nio.charset.StandardCharsets;
+import java.nio.file.Path;
+import java.nio.file.StandardOpenOption;
+
+/**
+ * Writes a PCM WAV file. Its head keeps room for the 64-bit sizes of RF64 (EBU Tech 3306), which it
+ * becomes when it grows over 4 GiB. Samples of 16 bits are dithered with triangular noise of two
+ * steps (S. P. Lipshitz, R. A. Wannamaker, J. Vanderkooy, Quantization and Dither, JAES 40, 1992),
+ * but for digital silence, which stays silent.
+ */
+final class WavWriter implements FileMixWriter {
+
+  private static final int CHANNELS = 2;
+  private static final int DS64_BYTES = 28;
+  private static final int FORMAT_BYTES = 16;
+  private static final int HEAD_BYTES = 12 + 8 + DS64_BYTES + 8 + FORMAT_BYTES + 8;
+
+  /** What 32 bits can say. */
+  static final long MOST_BYTES = 0xFFFF_FFFFL;
+
+  private static final int BUFFER_BYTES = 1 << 18;
+
+  private final Path target;
+  private final Path part;
+  private final SoundCoding coding;
+  private final int sampleRate;
+  private final int sampleBytes;
+  private final long mostBytes;
+  private final ByteBuffer buffer =
+      ByteBuffer.allocateDirect(BUFFER_BYTES).order(ByteOrder.LITTLE_ENDIAN);
+  private final FileChannel channel;
+  private long dataBytes;
+  private long noise = 0x9E3779B97F4A7C15L;
+  private boolean complete;
+  private boolean moved;
+
+  WavWriter(Path target, SoundCoding coding, int sampleRate) {
+    this(target, coding, sampleRate, MOST_BYTES);
+  }
+
+  /**
+   * @param mostBytes how large it may grow before it becomes an RF64
+   */
+  WavWriter(Path target, SoundCoding coding, int sampleRate, long mostBytes) {
+    this.mostBytes = mostBytes;
+    this.target = target;
+    this.coding = coding;
+    this.sampleRate = sampleRate;
+    sampleBytes =
+        switch (coding) {
+          case PCM_16 -> 2;
+          case PCM_24 -> 3;
+          case PCM_32_FLOAT -> 4;
+          default -> throw new IllegalArgumentException("A WAV file takes no " + coding.word());
+        };
+    part = AtomicFile.beside(target);
+    try {
+      channel = FileChannel.open(part, StandardOpenOption.WRITE);
+      buffer.put(head());
+    } catch (IOException e) {
+      AtomicFile.discard(part);
+      throw FileMixWriter.unwritable(target, e.getMessage());
+    }
+  }
+
+  private byte[] head() {
+    ByteBuffer head = ByteBuffer.allocate(HEAD_BYTES).order(ByteOrder.LITTLE_ENDIAN);
+    long all = HEAD_BYTES - 8 + dataBytes + (dataBytes & 1);
+    boolean large = all > mostBytes;
+    head.put(tag(large ? "RF64" : "RIFF")).putInt((int) (large ? MOST_BYTES : all));
+    head.put(tag("WAVE"));
+    head.put(tag(large ? "ds64" : "JUNK")).putInt(DS64_BYTES);
+    head.putLong(large ? all : 0).putLong(large ? dataBytes : 0);
+    head.putLong(large ? dataBytes / (CHANNELS * sampleBytes) : 0).putInt(0);
+    head.put(tag("fmt ")).putInt(FORMAT_BYTES);
+    head.putShort((short) (coding == SoundCoding.PCM_32_FLOAT ? 3 : 1)).putShort((short) CHANNELS);
+    head.putInt(sampleRate).putInt(sampleRate * CHANNELS * sampleBytes);
+    head.putShort((short) (CHANNELS * sampleBytes)).putShort((short) (8 * sampleBytes));
+    head.put(tag("data")).putInt((int) (large ? MOST_BYTES : dataBytes));
+    return head.array();
+  }
+
+  private static byte[] tag(String letters) {
+    return letters.getBytes(StandardCharsets.US_ASCII);
+  }
+
+  @Override
+  public void write(float[] left, float[] right, int frames) {
+    for (int i = 0; i < frames; i++) {
+      if (buffer.remaining() < CHANNELS * sampleBytes) {
+        flush();
+      }
+      put(left[i]);
+      put(right[i]);
+    }
+    dataBytes += (long) frames * CHANNELS * sampleBytes;
+  }
+
+  private void put(float sample) {
+    switch (coding) {
+      case PCM_16 -> buffer.putShort((short) Math.clamp(dithered(sample), -0x8000, 0x7FFF));
+      case PCM_24 -> {
+        int value = Math.clamp(Math.round(sample * (float) (1 << 23)), -0x80_0000, 0x7F_FFFF);
+        buffer.putShort((short) value).put((byte) (value >> 16));
+      }
+      default -> buffer.putFloat(sample);
+    }
+  }
+
+  private long dithered(float sample) {
+    return sample == 0 ? 0 : Math.round(sample * 0x8000 + random() + random());
+  }
+
+  /** Even between minus and plus a half; always the same row of numbers. */
+  private double random() {
+    noise ^= noise << 13;
+    noise ^= noise >>> 7;
+    noise ^= noise << 17;
+    return (noise >> 11) * 0x1p-53;
+  }
+
+  private void flush() {
+    buffer.flip();
+    try {
+      while (buffer.hasRemaining()) {
+        channel.write(buffer);
+      }
+    } catch (IOException e) {
+      throw FileMixWriter.unwritable(target, e.getMessage());
+    }
+    buffer.clear();
+  }
+
+  @Override
+  public Path written() {
+    return part;
+  }
+
+  @Override
+  public Path target() {
+    return target;
+  }
+
+  @Override
+  public void complete() {
+    if (complete) {
+      return;
+    }
+    if ((dataBytes & 1) == 1) {
+      buffer.put((byte) 0);
+    }
+    flush();
+    try {
+      channel.write(ByteBuffer.wrap(head()), 0);
+      channel.close();
+    } catch (IOException e) {
+      throw FileMixWriter.unwritable(target, e.getMessage());
+    }
+    complete = true;
+  }
+
+  @Override
+  public void finish() {
+    complete();
+    AtomicFile.moveInto(part, target);
+    moved = true;
+  }
+
+  @Override
+  public void close() {
+    try {
+      channel.close();
+    } catch (IOException e) {
+      throw FileMixWriter.unwritable(target, e.getMessage());
+    } finally {
+      if (!moved) {
+        AtomicFile.discard(part);
+      }
+    }
+  }
+}
