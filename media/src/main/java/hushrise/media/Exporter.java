@@ -206,10 +206,7 @@ public final class Exporter {
 
   private void report(Delivered delivered) {
     if (!order.reports().isEmpty()) {
-      List<PassageLoudness> passages =
-          MixExport.separations(project, library).stream()
-              .filter(p -> span.overlaps(p.passage()))
-              .toList();
+      List<PassageLoudness> passages = MixExport.separations(project, library);
       FilmReport report =
           new FilmReport(project, span, delivered, List.of(), passages, Optional.empty());
       for (Path file : order.reports()) {

@@ -1,6 +1,7 @@
 package hushrise.media;
 
 import hushrise.core.export.Delivered;
+import hushrise.core.sound.Progress;
 import hushrise.core.sound.SoundLibrary;
 import java.util.Optional;
 import java.util.concurrent.CancellationException;
@@ -34,6 +35,7 @@ public final class OrderQueue implements AutoCloseable {
   /** An order in the queue. Safe for any number of threads. */
   public static final class Ticket {
     private final Order order;
+    private final Progress heard;
     private final CompletableFuture<Delivered> result = new CompletableFuture<>();
     private volatile State state = State.WAITING;
     private volatile boolean cancelled;
@@ -41,8 +43,9 @@ public final class OrderQueue implements AutoCloseable {
     private volatile long startNanos;
     private volatile Throwable failure;
 
-    private Ticket(Order order) {
+    private Ticket(Order order, Progress heard) {
       this.order = order;
+      this.heard = heard;
     }
 
     public Order order() {
@@ -128,6 +131,7 @@ public final class OrderQueue implements AutoCloseable {
     }
 
     private void progress(double done) {
+      heard.at(done);
       if (cancelled) {
         throw new CancellationException();
       }
@@ -166,7 +170,16 @@ public final class OrderQueue implements AutoCloseable {
 
   /** Puts an order at the end of the queue. */
   public Ticket add(Order order) {
-    Ticket ticket = new Ticket(order);
+    return add(order, Progress.NONE);
+  }
+
+  /**
+   * Puts an order at the end of the queue.
+   *
+   * @param heard hears how far it is, and may end it
+   */
+  public Ticket add(Order order, Progress heard) {
+    Ticket ticket = new Ticket(order, heard);
     worker.execute(() -> ticket.carryOut(library));
     return ticket;
   }

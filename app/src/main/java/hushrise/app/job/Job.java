@@ -17,6 +17,7 @@ public final class Job {
   private final AtomicLong shownAt = new AtomicLong();
   private final long begun = System.nanoTime();
   private volatile boolean cancelled;
+  private volatile Runnable onCancel = () -> {};
 
   /**
    * @param words what it is
@@ -43,6 +44,12 @@ public final class Job {
   /** Ends it at the next opportunity. Any thread may do so. */
   public void cancel() {
     cancelled = true;
+    onCancel.run();
+  }
+
+  /** Sets what else ending it does. */
+  public void onCancel(Runnable also) {
+    onCancel = also;
   }
 
   public boolean isCancelled() {
@@ -50,7 +57,7 @@ public final class Job {
   }
 
   /** What the work tells how far it is; ends the work once it has been cancelled. */
-  Progress progress() {
+  public Progress progress() {
     return part -> {
       if (cancelled) {
         throw new CancellationException();

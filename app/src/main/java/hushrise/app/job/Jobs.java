@@ -81,6 +81,20 @@ public final class Jobs {
     return job;
   }
 
+  /** Shows work that is done elsewhere, until {@link #end}. On the window's thread. */
+  public Job begin(String words) {
+    Job job = new Job(words);
+    shown.add(job);
+    pending.set(pending.get() + 1);
+    return job;
+  }
+
+  /** Shows it no longer. */
+  public void end(Job job) {
+    shown.remove(job);
+    pending.set(pending.get() - 1);
+  }
+
   /** Runs work, then hands its result over on the window's thread; a problem is shown instead. */
   public <T> void run(Callable<T> work, Consumer<T> then) {
     run(workers, work, then, () -> {});

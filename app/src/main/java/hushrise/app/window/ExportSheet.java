@@ -2,104 +2,161 @@ package hushrise.app.window;
 
 import static hushrise.app.words.Texts.text;
 
+import hushrise.app.file.Exports;
 import hushrise.app.file.FileChoice;
 import hushrise.app.file.FileNames;
-import hushrise.app.job.Job;
-import hushrise.app.job.Jobs;
 import hushrise.app.job.Messages;
+import hushrise.app.session.Selection;
 import hushrise.app.session.Session;
 import hushrise.app.widget.Form;
 import hushrise.core.Problem;
-import hushrise.core.export.MixExport;
+import hushrise.core.export.Outputs;
+import hushrise.core.loudness.FilmLoudness;
 import hushrise.core.project.Project;
 import hushrise.core.project.media.Media;
+import hushrise.core.time.Span;
+import hushrise.core.time.Timecode;
 import hushrise.media.Exporter;
-import hushrise.media.MediaStore;
+import hushrise.media.Order;
 import hushrise.media.OutputFormat;
+import hushrise.media.Preset;
+import hushrise.media.Presets;
 import java.nio.file.Files;
 import java.nio.file.Path;
+import java.util.Arrays;
 import java.util.List;
 import java.util.Optional;
+import java.util.function.Function;
+import java.util.function.Supplier;
 import javafx.scene.control.Button;
+import javafx.scene.control.CheckBox;
 import javafx.scene.control.ComboBox;
 import javafx.scene.control.Label;
 import javafx.scene.control.OverrunStyle;
-import javafx.scene.control.ProgressBar;
+import javafx.scene.control.TextField;
 import javafx.scene.control.Tooltip;
+import javafx.scene.layout.GridPane;
 import javafx.scene.layout.HBox;
 import javafx.scene.layout.Priority;
 import javafx.util.StringConverter;
 
-/** Exports the project: what and where to, then progress with the time left and a way to cancel. */
+/** Asks what is to be exported and where to, and puts the order into the queue. */
 final class ExportSheet {
-
-  private static final List<OutputFormat> FORMATS =
-      List.of(
-          OutputFormat.MP4,
-          OutputFormat.MOV,
-          OutputFormat.MKV,
-          OutputFormat.WEBM,
-          OutputFormat.WAV_24,
-          OutputFormat.WAV_16,
-          OutputFormat.WAV_32_FLOAT,
-          OutputFormat.FLAC,
-          OutputFormat.MP3,
-          OutputFormat.AAC,
-          OutputFormat.OPUS);
 
   private final Sheet sheet;
   private final Session session;
-  private final MediaStore store;
   private final FileChoice choice;
-  private final Jobs jobs;
+  private final Exports exports;
   private final Messages messages;
+  private final Presets presets;
+  private final ComboBox<Optional<Preset>> destination = new ComboBox<>();
+  private final ComboBox<OutputFormat> formats = new ComboBox<>();
+  private final ComboBox<Integer> rates = new ComboBox<>();
+  private final LoudnessFields loudness;
+  private final CheckBox onlyRange = new CheckBox();
+  private final CheckBox stems = new CheckBox(text("export.stems"));
+  private final CheckBox report = new CheckBox(text("export.report"));
+  private final CheckBox tracks = new CheckBox(text("export.tracks"));
+  private final TextField presetName = new TextField();
+  private final Button forget = Form.button("export-forget", text("export.forget"), this::forget);
   private final Label where = new Label();
+  private Optional<Span> range = Optional.empty();
   private Path target;
   private boolean mayReplace;
-  private Optional<Job> running = Optional.empty();
 
   /**
-   * @param messages are told how it ended
+   * @param measured the film's loudness as far as it is known
+   * @param messages are told what is wrong
    */
   ExportSheet(
       Sheet sheet,
       Session session,
-      MediaStore store,
       FileChoice choice,
-      Jobs jobs,
+      Exports exports,
+      Presets presets,
+      Supplier<Optional<FilmLoudness>> measured,
       Messages messages) {
     this.sheet = sheet;
     this.session = session;
-    this.store = store;
     this.choice = choice;
-    this.jobs = jobs;
+    this.exports = exports;
+    this.presets = presets;
     this.messages = messages;
+    loudness = new LoudnessFields(measured, this::span);
+    name(destination, "export-preset", "export.for");
+    name(formats, "export-format", "export.format");
+    name(rates, "export-rate", "export.rate");
+    destination.setConverter(
+        words(p -> p.map(Preset::name).orElseGet(() -> text("export.preset.none"))));
+    formats.setConverter(words(f -> text("format." + f.name())));
+    rates.setConverter(words(kbps -> text("export.kbps", kbps)));
+    destination.setOnAction(e -> take(destination.getValue()));
+    formats.setOnAction(e -> formatChosen());
+    onlyRange.setId("export-range");
+    onlyRange.setOnAction(e -> loudness.tell());
+    stems.setId("export-stems");
+    report.setId("export-report");
+    tracks.setId("export-tracks");
+    presetName.setId("export-preset-name");
+    presetName.setPromptText(text("export.presetName"));
     where.setId("export-target");
     where.setTextOverrun(OverrunStyle.LEADING_ELLIPSIS);
     where.setMaxWidth(Double.MAX_VALUE);
     HBox.setHgrow(where, Priority.ALWAYS);
   }
 
-  /** Whether something is being written. */
-  boolean isRunning() {
-    return running.isPresent();
+  private static void name(ComboBox<?> box, String id, String words) {
+    box.setId(id);
+    box.setAccessibleText(text(words));
+    box.setMaxWidth(Double.MAX_VALUE);
   }
 
-  /** Ends what is being written; an older file of that name stays. */
-  void cancel() {
-    running.ifPresent(Job::cancel);
+  private static <T> StringConverter<T> words(Function<T, String> words) {
+    return new StringConverter<>() {
+      @Override
+      public String toString(T value) {
+        return value == null ? "" : words.apply(value);
+      }
+
+      @Override
+      public T fromString(String typed) {
+        throw new UnsupportedOperationException("It is picked, not typed");
+      }
+    };
   }
 
+  private boolean hasPicture() {
+    return session.present().pictureClip().isPresent();
+  }
+
+  private Optional<Span> span() {
+    return onlyRange.isSelected() ? range : Optional.empty();
+  }
+
+  /** Asks, with what was asked for last where that still makes sense. */
   void open() {
-    boolean film = session.present().pictureClip().isPresent();
-    ComboBox<OutputFormat> formats = new ComboBox<>();
-    formats.setId("export-format");
-    formats.setAccessibleText(text("export.format"));
-    formats.getItems().setAll(FORMATS.stream().filter(f -> film || !f.isFilm()).toList());
-    formats.setConverter(new Names());
-    formats.setValue(film ? OutputFormat.MP4 : OutputFormat.WAV_24);
-    goTo(suggestion(formats.getValue()), false);
-    formats.setOnAction(e -> goTo(suggestion(formats.getValue()), false));
+    boolean film = hasPicture();
+    range =
+        session.selection() instanceof Selection.OfSpan s && s.span().lengthFrames() > 0
+            ? Optional.of(s.span())
+            : Optional.empty();
+    onlyRange.setSelected(false);
+    onlyRange.setVisible(range.isPresent());
+    onlyRange.setManaged(range.isPresent());
+    range.ifPresent(
+        r -> onlyRange.setText(text("export.range", time(r.startFrame()), time(r.endFrame()))));
+    tracks.setSelected(true);
+    tracks.setVisible(film);
+    tracks.setManaged(film);
+    showPresets(Optional.empty());
+    OutputFormat before = formats.getValue();
+    formats
+        .getItems()
+        .setAll(Arrays.stream(OutputFormat.values()).filter(f -> film || !f.isFilm()).toList());
+    OutputFormat usual = film ? OutputFormat.MP4 : OutputFormat.WAV_24;
+    formats.setValue(before != null && formats.getItems().contains(before) ? before : usual);
+    formatChosen();
+    loudness.tell();
     Button choose =
         Form.button(
             "export-choose",
@@ -107,23 +164,92 @@ final class ExportSheet {
             () ->
                 choice
                     .toWrite(FileChoice.Kind.EXPORT, text("export.title"), target)
-                    .ifPresent(chosen -> chosen(chosen, formats.getValue())));
+                    .ifPresent(this::chosen));
     Button start = new Button(text("export.start"));
     start.setId("export-start");
     start.setDefaultButton(true);
     start.getStyleClass().add("accent");
-    start.setOnAction(e -> begin(formats.getValue()));
+    start.setOnAction(e -> begin());
     Button cancel = new Button(text("sheet.cancel"));
     cancel.setOnAction(e -> sheet.close());
+    Button keep = Form.button("export-keep", text("export.keep"), this::keep);
+    HBox kept = new HBox(8, presetName, keep, forget);
+    HBox.setHgrow(presetName, Priority.ALWAYS);
     sheet.open(
         text("export.title"),
         start,
         () -> {},
-        new Label(text("export.format")),
-        formats,
-        new Label(text("file.path")),
+        choices(),
+        loudness,
+        new HBox(16, stems, report),
+        tracks,
+        onlyRange,
         new HBox(8, where, choose),
+        kept,
         Sheet.buttons(cancel, start));
+  }
+
+  private GridPane choices() {
+    GridPane grid = new GridPane(12, 8);
+    row(grid, 0, "export.for", destination);
+    row(grid, 1, "export.format", formats);
+    row(grid, 2, "export.rate", rates);
+    return grid;
+  }
+
+  private static void row(GridPane grid, int row, String words, ComboBox<?> box) {
+    Label label = new Label(text(words));
+    label.setLabelFor(box);
+    label.setMinWidth(72);
+    grid.addRow(row, label, box);
+    GridPane.setHgrow(box, Priority.ALWAYS);
+  }
+
+  private String time(long frame) {
+    Project project = session.present();
+    return Timecode.format(frame, project.pictureRate(), project.sampleRate());
+  }
+
+  private void showPresets(Optional<Preset> chosen) {
+    List<Optional<Preset>> all = new java.util.ArrayList<>(List.of(Optional.empty()));
+    presets.all().stream()
+        .filter(p -> hasPicture() || p.sound().isPresent())
+        .forEach(p -> all.add(Optional.of(p)));
+    destination.getItems().setAll(all);
+    destination.setValue(chosen);
+  }
+
+  private void take(Optional<Preset> preset) {
+    if (preset == null) {
+      return;
+    }
+    forget.setDisable(preset.filter(p -> presets.kept().contains(p)).isEmpty());
+    if (preset.isEmpty()) {
+      loudness.show(Optional.empty());
+      return;
+    }
+    Preset p = preset.get();
+    (hasPicture() ? p.film().or(p::sound) : p.sound()).ifPresent(formats::setValue);
+    int kbps = p.kbpsFor(formats.getValue());
+    if (kbps > 0) {
+      if (!rates.getItems().contains(kbps)) {
+        rates.getItems().add(kbps);
+      }
+      rates.setValue(kbps);
+    }
+    loudness.show(p.goal());
+  }
+
+  private void formatChosen() {
+    OutputFormat format = formats.getValue();
+    if (format == null) {
+      return;
+    }
+    goTo(suggestion(format), false);
+    rates.getItems().setAll(format.coding().choices());
+    rates.setDisable(!format.coding().isLossy());
+    rates.setValue(format.coding().isLossy() ? format.coding().usualKbps() : null);
+    tracks.setDisable(!format.isFilm());
   }
 
   private void goTo(Path file, boolean replaces) {
@@ -136,8 +262,8 @@ final class ExportSheet {
   /**
    * A file that was chosen; the system has asked about replacing it, unless its ending was added.
    */
-  private void chosen(Path file, OutputFormat format) {
-    Path named = FileNames.withEnding(file, "." + format.ending());
+  private void chosen(Path file) {
+    Path named = FileNames.withEnding(file, "." + formats.getValue().ending());
     goTo(named, named.equals(file));
   }
 
@@ -159,85 +285,80 @@ final class ExportSheet {
         "." + format.ending());
   }
 
-  private void begin(OutputFormat format) {
+  private Order order() {
+    OutputFormat format = formats.getValue();
+    String name = FileNames.bare(target);
+    return Order.of(session.present(), target, format)
+        .withKbps(rates.getValue() == null ? 0 : rates.getValue())
+        .withRange(span())
+        .withGoal(loudness.goal())
+        .withStems(
+            stems.isSelected()
+                ? Optional.of(target.resolveSibling(text("export.stemsFolder", name)))
+                : Optional.empty())
+        .withReports(
+            report.isSelected() ? List.of(target.resolveSibling(name + ".html")) : List.of())
+        .withKeepsTracks(tracks.isSelected());
+  }
+
+  private void begin() {
+    Order order = order();
+    List<Path> outputs = Exporter.outputsOf(order);
     try {
-      MixExport.requireNoInput(session.present(), target);
+      Outputs.requireApart(order.project().shelf().stream().map(Media::file).toList(), outputs);
     } catch (Problem e) {
       sheet.close();
       messages.complain(e.getMessage());
       return;
     }
-    if (mayReplace || !Files.exists(target)) {
-      start(format);
+    if (exports.writes(target)) {
+      sheet.close();
+      messages.complain(text("export.already", target));
+      return;
+    }
+    Optional<Path> old = outputs.stream().filter(Files::exists).findFirst();
+    boolean fine = old.isEmpty() || (mayReplace && old.get().equals(target) && outputs.size() == 1);
+    if (fine) {
+      sheet.close();
+      exports.add(order);
     } else {
       sheet.ask(
           text("replace.title"),
-          text("replace.question", target.getFileName()),
+          text("replace.question", old.get().getFileName()),
           text("replace.answer"),
-          () -> start(format));
+          () -> exports.add(order));
     }
   }
 
-  private void start(OutputFormat format) {
-    Project project = session.present();
-    Path file = target;
-    Job job =
-        jobs.run(
-            text("export.under", String.valueOf(file.getFileName())),
-            progress -> Exporter.export(project, store, file, format, progress),
-            result -> {
-              running = Optional.empty();
-              sheet.close();
-              messages.say(
-                  text(
-                      result.pictureCopied() ? "export.doneCopied" : "export.done",
-                      file,
-                      "%.1f"
-                          .formatted(result.measurement().integratedLufs())
-                          .replace('-', '\u2212'),
-                      "%.1f"
-                          .formatted(result.measurement().truePeakDbtp())
-                          .replace('-', '\u2212')));
-            },
-            () -> failed(file));
-    running = Optional.of(job);
-    showProgress(job);
-  }
-
-  private void failed(Path file) {
-    boolean cancelled = running.filter(Job::isCancelled).isPresent();
-    running = Optional.empty();
-    sheet.close();
-    if (cancelled) {
-      messages.say(text(Files.exists(file) ? "export.cancelledOld" : "export.cancelled", file));
+  private void keep() {
+    String name = presetName.getText().strip();
+    if (name.isEmpty()) {
+      presetName.requestFocus();
+      return;
+    }
+    OutputFormat format = formats.getValue();
+    Preset preset =
+        new Preset(
+            name,
+            Optional.of(format).filter(OutputFormat::isFilm),
+            Optional.of(format).filter(f -> !f.isFilm()),
+            rates.getValue() == null ? 0 : rates.getValue(),
+            loudness.goal());
+    try {
+      presets.keep(preset);
+      presetName.clear();
+      showPresets(Optional.of(preset));
+    } catch (Problem e) {
+      messages.complain(e.getMessage());
     }
   }
 
-  private void showProgress(Job job) {
-    ProgressBar bar = new ProgressBar();
-    bar.setId("export-progress");
-    bar.setMaxWidth(Double.MAX_VALUE);
-    bar.progressProperty().bind(job.fractionProperty());
-    Label left = new Label(text("export.starting"));
-    job.fractionProperty()
-        .addListener(
-            (p, was, now) ->
-                left.setText(text("export.left", "%.0f".formatted(Math.ceil(job.secondsLeft())))));
-    Button cancel = new Button(text("sheet.cancel"));
-    cancel.setId("export-cancel");
-    cancel.setOnAction(e -> sheet.close());
-    sheet.open(job.words(), cancel, job::cancel, bar, left, Sheet.buttons(cancel));
-  }
-
-  private static final class Names extends StringConverter<OutputFormat> {
-    @Override
-    public String toString(OutputFormat format) {
-      return text("format." + format.name());
-    }
-
-    @Override
-    public OutputFormat fromString(String words) {
-      throw new UnsupportedOperationException("Formats are picked, not typed");
-    }
+  private void forget() {
+    Optional<Preset> chosen = destination.getValue();
+    chosen.ifPresent(
+        p -> {
+          presets.forget(p.name());
+          showPresets(Optional.empty());
+        });
   }
 }

@@ -22,6 +22,8 @@ import javafx.scene.layout.Priority;
 final class ProgressStrip extends HBox {
 
   private static final double BAR = 120;
+  private static final double LEAST_KNOWN = 0.03;
+  private static final double SHORTEST_SECONDS = 2;
 
   private final Jobs jobs;
 
@@ -53,6 +55,13 @@ final class ProgressStrip extends HBox {
     }
   }
 
+  /** The time left, for what takes long enough that somebody asks. */
+  private static String left(Job job) {
+    double seconds = job.secondsLeft();
+    boolean known = job.fractionProperty().get() > LEAST_KNOWN && seconds > SHORTEST_SECONDS;
+    return known ? text("job.left", "%.0f".formatted(Math.ceil(seconds))) : "";
+  }
+
   private static HBox row(Job job, String cancelId) {
     Label words = new Label(job.words());
     words.setMaxWidth(Double.MAX_VALUE);
@@ -63,7 +72,10 @@ final class ProgressStrip extends HBox {
     bar.progressProperty().bind(job.fractionProperty());
     Button cancel = Form.button(cancelId, text("sheet.cancel"), job::cancel);
     cancel.setAccessibleText(text("job.cancel", job.words()));
-    HBox row = new HBox(8, words, bar, cancel);
+    Label left = new Label();
+    left.getStyleClass().add("number");
+    job.fractionProperty().addListener(p -> left.setText(left(job)));
+    HBox row = new HBox(8, words, bar, left, cancel);
     row.setAlignment(Pos.CENTER_RIGHT);
     return row;
   }

@@ -18,6 +18,7 @@ import hushrise.app.command.SafeCommands;
 import hushrise.app.command.ShapeCommands;
 import hushrise.app.command.SpeechCommands;
 import hushrise.app.command.TravelCommands;
+import hushrise.app.file.Exports;
 import hushrise.app.file.FileChoice;
 import hushrise.app.file.Intake;
 import hushrise.app.file.ProjectFiles;
@@ -55,6 +56,7 @@ import hushrise.core.store.ProjectFile;
 import hushrise.media.CacheFolder;
 import hushrise.media.FfmpegStretch;
 import hushrise.media.MediaStore;
+import hushrise.media.Presets;
 import hushrise.media.SongStore;
 import java.nio.file.Files;
 import java.nio.file.Path;
@@ -96,6 +98,7 @@ public final class Window {
   private final Intake intake;
   private final FitCommands fits;
   private final ProjectFiles projects;
+  private final Exports exports;
   private final ExportSheet export;
   private final CommandFinder finder;
   private final Recording recording;
@@ -150,7 +153,16 @@ public final class Window {
     ear = new EarCommands(session, hearing, view::reveal, this::askAside, status);
     intake = new Intake(session, store, songs, jobs, status);
     projects = new ProjectFiles(session, choice, sheet, jobs, status, this::opened);
-    export = new ExportSheet(sheet, session, store, choice, jobs, status);
+    exports = new Exports(store, jobs, status);
+    export =
+        new ExportSheet(
+            sheet,
+            session,
+            choice,
+            exports,
+            Presets.ofUser(),
+            () -> heard.measure().nowProperty().get(),
+            status);
     compare = new Compare(session, status);
     alone = new HearAlone(session, transport, status);
     start = new StartPane(choice, intake::takeAs, this::openGuarded);
@@ -300,13 +312,13 @@ public final class Window {
 
   /** Asks about what would be lost, then goes on. */
   private void guard(Runnable then) {
-    if (export.isRunning()) {
+    if (exports.isRunning()) {
       sheet.ask(
           text("closing.title"),
           text("closing.question"),
           text("closing.answer"),
           () -> {
-            export.cancel();
+            exports.cancel();
             projects.guard(then);
           });
     } else {
@@ -509,7 +521,7 @@ public final class Window {
 
   /** Stops everything that runs. */
   public void close() {
-    export.cancel();
+    exports.close();
     jobs.cancelAll();
     heard.close();
     picture.close();

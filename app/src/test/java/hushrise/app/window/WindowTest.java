@@ -221,7 +221,7 @@ class WindowTest extends WindowTestCase {
     Path out = Files.writeString(folder.resolve("old.webm"), "the old film");
     long files = count();
     export(OutputFormat.WEBM, out);
-    robot.clickOn("#export-cancel");
+    robot.clickOn("#job-cancel");
     until("it says that it was cancelled", () -> status().contains("Cancelled"));
     untilQuiet();
     assertThat(Files.readString(out)).isEqualTo("the old film");

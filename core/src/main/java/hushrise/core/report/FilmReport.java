@@ -38,8 +38,8 @@ public record FilmReport(
     Optional<Wanted> wanted) {
 
   public FilmReport {
-    before = List.copyOf(before);
-    after = List.copyOf(after);
+    before = before.stream().filter(p -> span.overlaps(p.passage())).toList();
+    after = after.stream().filter(p -> span.overlaps(p.passage())).toList();
   }
 
   /**

@@ -1,0 +1,117 @@
+package hushrise.cli;
+
+import static org.assertj.core.api.Assertions.assertThat;
+import static org.assertj.core.api.Assertions.within;
+
+import com.fasterxml.jackson.databind.JsonNode;
+import java.io.IOException;
+import java.nio.file.Files;
+import java.nio.file.Path;
+import java.util.ArrayList;
+import java.util.List;
+import org.junit.jupiter.api.Test;
+
+/** What make and render can be asked to deliver. */
+class DeliveryCommandTest extends CommandLineTestCase {
+
+  private JsonNode measured(String file) throws IOException {
+    return call("measure", folder.resolve(file).toString(), "--json").json();
+  }
+
+  @Test
+  void aFilmIsMadeAtALoudness() throws IOException {
+    JsonNode film = call(make("film.mp4", "--loudness", "-16", "--json")).json();
+    JsonNode loudness = film.get("loudness");
+    assertThat(loudness.get("targetLufs").asDouble()).isEqualTo(-16);
+    assertThat(loudness.get("beforeLufs").asDouble()).isNotEqualTo(-16);
+    assertThat(loudness.get("afterLufs").asDouble()).isCloseTo(-16, within(0.2));
+    assertThat(loudness.get("truePeakDbtp").asDouble()).isLessThanOrEqualTo(-1);
+    JsonNode decoded = measured("film.mp4");
+    assertThat(decoded.get("integratedLufs").asDouble()).isCloseTo(-16, within(0.2));
+    assertThat(decoded.get("truePeakDbtp").asDouble()).isLessThanOrEqualTo(-1);
+    for (JsonNode passage : film.get("passages")) {
+      assertThat(passage.get("separationLu").asDouble()).isCloseTo(10, within(0.1));
+    }
+  }
+
+  @Test
+  void severalFilesStemsAndAReportComeOfOneCall() throws IOException {
+    Path saved = folder.resolve("film.hushrise");
+    assertThat(call(make("film.wav", "--save", saved.toString())).code()).isZero();
+    Path report = folder.resolve("report.html");
+    JsonNode made =
+        call(
+                "render",
+                saved.toString(),
+                "--to",
+                folder.resolve("a.mp3").toString(),
+                "--preset",
+                "podcast",
+                "--stems",
+                folder.resolve("stems").toString(),
+                "--report",
+                report.toString(),
+                "--range",
+                "10-40",
+                "--json")
+            .json();
+    List<String> outputs = new ArrayList<>();
+    made.get("outputs").forEach(o -> outputs.add(Path.of(o.asText()).getFileName().toString()));
+    assertThat(outputs)
+        .containsExactlyInAnyOrder(
+            "a.mp3", "voice.wav", "music.wav", "effects.wav", "camera.wav", "report.html");
+    assertThat(made.get("durationSeconds").asDouble()).isEqualTo(30);
+    assertThat(made.get("passages").get(0).get("startSeconds").asDouble())
+        .isCloseTo(15.7, within(0.3));
+    assertThat(measured("a.mp3").get("integratedLufs").asDouble()).isCloseTo(-16, within(0.2));
+    assertThat(report).content().contains("Asked for -16.0 LUFS", "<svg");
+
+    JsonNode both =
+        call(
+                "render",
+                saved.toString(),
+                "--to",
+                folder.resolve("b.flac").toString(),
+                folder.resolve("b.opus").toString(),
+                "--loudness",
+                "-20",
+                "--json")
+            .json();
+    assertThat(both.get("outputs")).hasSize(2);
+    assertThat(measured("b.flac").get("integratedLufs").asDouble()).isCloseTo(-20, within(0.2));
+    assertThat(measured("b.opus").get("integratedLufs").asDouble()).isCloseTo(-20, within(0.2));
+  }
+
+  @Test
+  void oneThatFailsDoesNotKeepTheOthersFromBeingWritten() throws IOException {
+    Path saved = folder.resolve("film.hushrise");
+    assertThat(call(make("film.wav", "--save", saved.toString())).code()).isZero();
+    Answer answer =
+        call(
+            "render",
+            saved.toString(),
+            "--to",
+            folder.resolve("c.wav").toString(),
+            folder.resolve("missing").resolve("d.wav").toString());
+    assertThat(answer.code()).isEqualTo(1);
+    assertThat(answer.err().strip().lines()).singleElement().asString().contains("does not exist");
+    assertThat(Files.exists(folder.resolve("c.wav"))).isTrue();
+  }
+
+  @Test
+  void whatCannotBeAskedForIsSaid() {
+    String out = folder.resolve("x.mp4").toString();
+    Answer tooLoud = call(make("x.flac", "--loudness", "-5", "--most-limiting", "1"));
+    assertThat(tooLoud.code()).isEqualTo(1);
+    assertThat(tooLoud.err()).contains("dB of limiting, and 1.0 dB are allowed");
+    assertThat(call("render", "x", "--to", out, "--loudness", "3").code()).isEqualTo(2);
+    assertThat(call("render", "x", "--to", out, "--ceiling", "-1").code()).isEqualTo(2);
+    assertThat(call("render", "x", "--to", out, "--range", "9-3").code()).isEqualTo(2);
+    assertThat(call("render", "x", "--to", out, "--bitrate", "9").code()).isEqualTo(2);
+    assertThat(call("render", "x", "--to", out, "--sound", "mp3").err())
+        .contains("aac or opus or flac");
+    assertThat(call("render", "x", "--to", out, "--preset", "radio").err())
+        .contains("choose one of");
+    assertThat(call("render", "x", "--to", out, "--report", "r.pdf").code()).isEqualTo(1);
+  }
+}
