@@ -87,7 +87,7 @@ final class DeliveryOptions {
       names = "--stems",
       paramLabel = "DIR",
       description =
-          "Also writes what voice, music, effects and camera give to the mix, each as a 24-bit WAV, into this"
+          "Also writes what voice, music, effects and camera give to the mix, each as a WAV of 24 bits (floats where it passes full scale), into this"
               + " folder.")
   private Path stems;
 

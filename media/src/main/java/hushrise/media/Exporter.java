@@ -245,17 +245,19 @@ public final class Exporter {
       throw new Problem(
           "The folder %s cannot be made: choose another for the stems.".formatted(folder), e);
     }
+    // before the limiter a stem may pass full scale, and floats hold that
+    boolean over = film != null && film.truePeakDbtp(span) + gainDb > 0;
+    OutputFormat format = over ? OutputFormat.WAV_32_FLOAT : OutputFormat.WAV_24;
     Map<TrackKind, FileMixWriter> writers = new EnumMap<>(TrackKind.class);
     try {
       stemFiles.forEach(
           (kind, file) ->
-              writers.put(
-                  kind, FileMixWriter.ofSound(file, OutputFormat.WAV_24, project.sampleRate())));
+              writers.put(kind, FileMixWriter.ofSound(file, format, project.sampleRate())));
     } catch (Problem e) {
       writers.values().forEach(FileMixWriter::close);
       throw e;
     }
-    return new Stems(project, writers, gainDb);
+    return new Stems(project, writers, gainDb, format == OutputFormat.WAV_24);
   }
 
   private boolean isWholeFilm() {

@@ -32,7 +32,7 @@ public record Preset(
               Optional.of(LoudnessGoal.of(-14))),
           new Preset(
               "Podcast",
-              Optional.of(OutputFormat.MP4),
+              Optional.empty(),
               Optional.of(OutputFormat.MP3),
               160,
               Optional.of(LoudnessGoal.of(-16))),

@@ -149,6 +149,7 @@ final class ExportSheet {
     tracks.setVisible(film);
     tracks.setManaged(film);
     showPresets(Optional.empty());
+    forget.setDisable(true);
     OutputFormat before = formats.getValue();
     formats
         .getItems()

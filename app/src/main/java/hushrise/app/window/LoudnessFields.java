@@ -2,13 +2,14 @@ package hushrise.app.window;
 
 import static hushrise.app.words.Texts.text;
 
-import hushrise.app.widget.LevelField;
+import hushrise.app.widget.TypedField;
 import hushrise.core.loudness.FilmLoudness;
 import hushrise.core.loudness.LoudnessGoal;
 import hushrise.core.time.Span;
 import java.util.Optional;
-import java.util.function.DoubleUnaryOperator;
+import java.util.OptionalDouble;
 import java.util.function.Supplier;
+import java.util.function.ToDoubleFunction;
 import javafx.scene.control.CheckBox;
 import javafx.scene.control.Label;
 import javafx.scene.layout.GridPane;
@@ -19,13 +20,16 @@ import javafx.scene.layout.VBox;
 final class LoudnessFields extends VBox {
 
   private static final double USUAL_LUFS = -16;
+  private static final double TWO_LINES = 38;
+  private static final double STEP = 0.5;
+  private static final double FINE = 0.1;
 
   private final Supplier<Optional<FilmLoudness>> measured;
   private final Supplier<Optional<Span>> range;
   private final CheckBox wanted = new CheckBox(text("export.loudness"));
-  private final LevelField lufs;
-  private final LevelField ceiling;
-  private final LevelField limiting;
+  private final TypedField lufs;
+  private final TypedField ceiling;
+  private final TypedField limiting;
   private final Label told = new Label();
   private LoudnessGoal goal = LoudnessGoal.of(USUAL_LUFS);
 
@@ -39,11 +43,12 @@ final class LoudnessFields extends VBox {
     this.range = range;
     wanted.setId("export-loudness");
     wanted.setOnAction(e -> tell());
-    lufs = field("export-lufs", "export.lufs", v -> Math.clamp(v, -60, -5));
-    ceiling = field("export-ceiling", "export.ceiling", v -> Math.clamp(v, -20, 0));
-    limiting = field("export-limiting", "export.limiting", v -> Math.clamp(v, 0, 20));
+    lufs = field("export-lufs", "export.lufs", -60, -5, LoudnessGoal::lufs);
+    ceiling = field("export-ceiling", "export.ceiling", -20, 0, LoudnessGoal::ceilingDbtp);
+    limiting = field("export-limiting", "export.limiting", 0, 20, LoudnessGoal::mostLimitingDb);
     told.setId("export-told");
     told.setWrapText(true);
+    told.setMinHeight(TWO_LINES);
     told.getStyleClass().add("faint");
     GridPane grid = new GridPane(8, 4);
     grid.addRow(0, name("export.lufs", lufs), lufs, new Label("LUFS"));
@@ -54,19 +59,51 @@ final class LoudnessFields extends VBox {
     show(Optional.empty());
   }
 
-  private LevelField field(String id, String words, DoubleUnaryOperator bounded) {
-    LevelField field = new LevelField(text(words), v -> {});
+  /**
+   * A field for a number of the goal. What is typed counts at once where it can be; else it is
+   * marked, and given back when the field is left.
+   */
+  private TypedField field(
+      String id, String words, double least, double most, ToDoubleFunction<LoudnessGoal> of) {
+    TypedField field = new TypedField();
     field.setId(id);
-    field.atMost(20);
-    field.onTaken(
-        v -> {
-          field.show(bounded.applyAsDouble(v));
-          take(field, bounded.applyAsDouble(v));
-        });
+    field.getStyleClass().add("level-field");
+    field.setAccessibleText(text(words));
+    field.setTip(text("export.number.tip", number(least), number(most)));
+    field
+        .textProperty()
+        .addListener(
+            (p, was, typed) -> {
+              OptionalDouble value = parsed(typed);
+              boolean fits =
+                  value.isPresent() && value.getAsDouble() >= least && value.getAsDouble() <= most;
+              field.getStyleClass().remove("wrong");
+              if (!fits) {
+                field.getStyleClass().add("wrong");
+              } else if (value.getAsDouble() != of.applyAsDouble(goal)) {
+                take(field, value.getAsDouble());
+              }
+            });
+    field
+        .focusedProperty()
+        .addListener((p, was, is) -> field.setText(number(of.applyAsDouble(goal))));
+    field.onStep(
+        (direction, fine) ->
+            field.setText(
+                number(
+                    Math.clamp(
+                        of.applyAsDouble(goal) + direction * (fine ? FINE : STEP), least, most))));
     return field;
   }
 
-  private void take(LevelField field, double value) {
+  private static OptionalDouble parsed(String typed) {
+    String plain = typed.strip().replace('\u2212', '-').replace(',', '.');
+    return plain.matches("[-+]?\\d{1,3}(\\.\\d{0,2})?")
+        ? OptionalDouble.of(Double.parseDouble(plain))
+        : OptionalDouble.empty();
+  }
+
+  private void take(TypedField field, double value) {
     goal =
         new LoudnessGoal(
             field == lufs ? value : goal.lufs(),
@@ -75,7 +112,7 @@ final class LoudnessFields extends VBox {
     tell();
   }
 
-  private static Label name(String words, LevelField field) {
+  private static Label name(String words, TypedField field) {
     Label label = new Label(text(words));
     label.setLabelFor(field);
     return label;
@@ -85,9 +122,10 @@ final class LoudnessFields extends VBox {
   void show(Optional<LoudnessGoal> asked) {
     wanted.setSelected(asked.isPresent());
     goal = asked.orElse(goal);
-    lufs.show(goal.lufs());
-    ceiling.show(goal.ceilingDbtp());
-    limiting.show(goal.mostLimitingDb());
+    LoudnessGoal shown = goal;
+    lufs.setText(number(shown.lufs()));
+    ceiling.setText(number(shown.ceilingDbtp()));
+    limiting.setText(number(shown.mostLimitingDb()));
     tell();
   }
 

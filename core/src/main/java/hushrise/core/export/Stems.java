@@ -19,13 +19,14 @@ import java.util.Map;
 public final class Stems implements AutoCloseable {
 
   /** No stems. */
-  public static final Stems NONE = new Stems(Project.empty(""), Map.of(), 0);
+  public static final Stems NONE = new Stems(Project.empty(""), Map.of(), 0, false);
 
   private static final int BLOCK = 4096;
   private static final double STEPS = 1 << 23;
 
   private final TrackKind[] kindOfBus;
   private final double factor;
+  private final boolean clips;
   private final List<Stem> stems = new ArrayList<>();
   private final Map<TrackKind, Stem> byKind = new EnumMap<>(TrackKind.class);
   private final float[][] block = new float[2][BLOCK];
@@ -47,8 +48,11 @@ public final class Stems implements AutoCloseable {
    * @param writers where each kind of track goes; finished by {@link #finish}, closed by {@link
    *     #close}
    * @param gainDb of the mix, after the project's own level
+   * @param clips whether the writers take nothing over full scale
    */
-  public Stems(Project project, Map<TrackKind, ? extends MixWriter> writers, double gainDb) {
+  public Stems(
+      Project project, Map<TrackKind, ? extends MixWriter> writers, double gainDb, boolean clips) {
+    this.clips = clips;
     kindOfBus = project.tracks().stream().map(t -> t.kind()).toArray(TrackKind[]::new);
     factor = Decibels.toFactor(project.masterDb() + gainDb);
     writers.forEach(
@@ -114,7 +118,7 @@ public final class Stems implements AutoCloseable {
   public List<String> notes() {
     List<String> notes = new ArrayList<>();
     for (Stem stem : stems) {
-      if (stem.peak > 1) {
+      if (clips && stem.peak > 1) {
         notes.add(
             "The stem of %s passes full scale by %.1f dB and is clipped there: lower the mix."
                 .formatted(nameOf(stem.kind), Decibels.ofFactor(stem.peak)));

@@ -83,7 +83,7 @@ class MixExportTest {
     Kept limited = new Kept();
     Span span = new Span(1_000, project.lengthFrames() - 777);
     MixExport.Part part = new MixExport.Part(project, sounds, span, mastering);
-    try (Stems stems = new Stems(project, kept, -3)) {
+    try (Stems stems = new Stems(project, kept, -3, true)) {
       MixExport.Written written = MixExport.write(part, limited, stems, Progress.NONE);
       assertThat(written.limiterMostDb()).isPositive();
       stems.finish();
