@@ -49,7 +49,7 @@ public final class DrawnFilmWriter implements AutoCloseable {
     part = AtomicFile.beside(target);
     avformat_alloc_output_context2(output, null, format.muxer(), null);
     video = new VideoEncoder(output, format, width, height, rate, BITS_PER_PIXEL);
-    sound = sampleRate == 0 ? null : new SoundEncoder(output, format, sampleRate, SOUND_BIT_RATE);
+    sound = sampleRate == 0 ? null : SoundEncoder.of(output, format, sampleRate, SOUND_BIT_RATE);
     AVIOContext file = new AVIOContext(null);
     check(avio_open(file, "file:" + part, AVIO_FLAG_WRITE));
     output.pb(file);

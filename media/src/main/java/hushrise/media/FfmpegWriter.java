@@ -111,7 +111,7 @@ final class FfmpegWriter implements FileMixWriter {
       avformat_alloc_output_context2(output, null, format.muxer(), url);
       picture = feed.map(Supplier::get);
       int kbps = head.kbps() > 0 ? head.kbps() : format.coding().usualKbps();
-      sound = new SoundEncoder(output, format, head.sampleRate(), kbps * 1000);
+      sound = SoundEncoder.of(output, format, head.sampleRate(), kbps * 1000);
       sound.stream().disposition(AV_DISPOSITION_DEFAULT);
       companions = film.map(f -> new Companions(f, output, sound.stream(), head, takesStreams));
       leftOut = companions.map(Companions::leftOut).orElse(List.of());
@@ -194,10 +194,16 @@ final class FfmpegWriter implements FileMixWriter {
 
   @Override
   public void write(float[] left, float[] right, int n) {
-    picture.ifPresent(p -> p.writeUntil(frames / (double) head.sampleRate(), this::writePacket));
-    companions.ifPresent(c -> c.writeUntil(frames / (double) head.sampleRate(), this::writePacket));
-    sound.add(left, right, n, this::writePacket);
+    sound.add(left, right, n, this::writeSound);
     frames += n;
+  }
+
+  /** Sound comes when it is encoded; all else keeps in step with it, so that nothing piles up. */
+  private void writeSound(AVPacket packet) {
+    double seconds = packet.dts() * TimeZero.seconds(sound.stream().time_base());
+    picture.ifPresent(p -> p.writeUntil(seconds, this::writePacket));
+    companions.ifPresent(c -> c.writeUntil(seconds, this::writePacket));
+    writePacket(packet);
   }
 
   private void writePacket(AVPacket packet) {
@@ -215,9 +221,9 @@ final class FfmpegWriter implements FileMixWriter {
     if (complete) {
       return;
     }
+    sound.finish(this::writeSound);
     picture.ifPresent(p -> p.writeUntil(Double.MAX_VALUE, this::writePacket));
     companions.ifPresent(c -> c.writeUntil(frames / (double) head.sampleRate(), this::writePacket));
-    sound.finish(this::writePacket);
     check(av_write_trailer(output));
     open = false;
     check(avio_closep(output.pb()));

@@ -72,7 +72,7 @@ record FilmFileMaker(
             VideoEncoder.TICKS_PER_SECOND);
     video.open();
     turn(output.streams(0));
-    SoundEncoder sound = soundSeconds == 0 ? null : new SoundEncoder(output, format, RATE, 128_000);
+    SoundEncoder sound = soundSeconds == 0 ? null : SoundEncoder.of(output, format, RATE, 128_000);
     AVIOContext io = new AVIOContext(null);
     check(avio_open(io, "file:" + file, AVIO_FLAG_WRITE));
     output.pb(io);

@@ -1,0 +1,129 @@
+package hushrise.app.window;
+
+import static org.assertj.core.api.Assertions.assertThat;
+
+import hushrise.app.command.CommandId;
+import hushrise.core.loudness.Measurement;
+import hushrise.core.sound.Progress;
+import hushrise.media.FileLoudness;
+import hushrise.media.OutputFormat;
+import hushrise.media.Preset;
+import hushrise.media.Probe;
+import java.io.IOException;
+import java.nio.file.Files;
+import java.nio.file.Path;
+import java.util.Optional;
+import javafx.scene.control.ButtonBase;
+import javafx.scene.control.CheckBox;
+import javafx.scene.control.ComboBox;
+import javafx.scene.control.Label;
+import javafx.scene.control.TextField;
+import javafx.scene.input.KeyCode;
+import org.junit.jupiter.api.Test;
+
+/** Exporting from the window: what is asked for, while work goes on. */
+class ExportWindowTest extends WindowTestCase {
+
+  private Measurement measured(Path file) {
+    return FileLoudness.of(file, store, Progress.NONE);
+  }
+
+  private String told() {
+    Label told = find("export-told");
+    return told.getText();
+  }
+
+  private void goTo(Path file) {
+    chosen.next(file);
+    robot.clickOn("#export-choose");
+  }
+
+  @Test
+  void aFilmAtALoudnessAndAPodcastMixWithStemsAreWrittenWhileEditingGoesOn() throws IOException {
+    Path film = folder.resolve("web.mp4");
+    Path mix = folder.resolve("podcast.mp3");
+    until("the film is measured", () -> !window.isBusy());
+    robot.clickOn("#export");
+    robot.clickOn("#export-loudness");
+    TextField lufs = find("export-lufs");
+    robot.clickOn(lufs).push(KeyCode.CONTROL, KeyCode.A).write("-16");
+    assertThat(told()).contains("held down by");
+    goTo(film);
+    robot.clickOn("#export-start");
+    assertThat(robot.lookup(".sheet-title").tryQuery()).isEmpty();
+
+    robot.clickOn("#export");
+    ComboBox<Optional<Preset>> presets = find("export-preset");
+    Optional<Preset> podcast =
+        presets.getItems().stream()
+            .filter(p -> p.filter(x -> x.name().equals("Podcast")).isPresent())
+            .findFirst()
+            .orElseThrow();
+    robot.interact(() -> presets.setValue(podcast));
+    ComboBox<OutputFormat> formats = find("export-format");
+    assertThat(formats.getValue()).isEqualTo(OutputFormat.MP3);
+    robot.clickOn("#export-stems");
+    goTo(mix);
+    robot.clickOn("#export-start");
+
+    int before = project().tracks().size();
+    robot.interact(() -> window.run(CommandId.HUSH_HERE));
+    assertThat(project().tracks()).hasSize(before);
+    assertThat(window.isBusy()).isTrue();
+    until("both are written", () -> Files.exists(film) && Files.exists(mix) && !window.isBusy());
+    assertThat(measured(film).integratedLufs()).isBetween(-16.2, -15.8);
+    assertThat(measured(mix).integratedLufs()).isBetween(-16.2, -15.8);
+    assertThat(measured(mix).truePeakDbtp()).isLessThanOrEqualTo(-1);
+    assertThat(Probe.of(film).picture()).isPresent();
+    assertThat(folder.resolve("podcast stems").resolve("music.wav")).exists();
+  }
+
+  @Test
+  void whatIsTypedWrongIsMarkedAndWhatIsOutOfReachIsToldBeforehand() {
+    until("the film is measured", () -> !window.isBusy());
+    robot.clickOn("#export");
+    robot.clickOn("#export-loudness");
+    TextField lufs = find("export-lufs");
+    robot.clickOn(lufs).push(KeyCode.CONTROL, KeyCode.A).write("loud");
+    assertThat(lufs.getStyleClass()).contains("wrong");
+    robot.push(KeyCode.CONTROL, KeyCode.A).write("-6");
+    assertThat(lufs.getStyleClass()).doesNotContain("wrong");
+    assertThat(told()).contains("allow more, or ask for less");
+    robot.push(KeyCode.CONTROL, KeyCode.A).write("-30");
+    assertThat(told()).contains("no peak has to be held down");
+    robot.push(KeyCode.UP);
+    assertThat(lufs.getText()).isEqualTo("\u221229.5");
+    robot.clickOn("#export-ceiling");
+    assertThat(lufs.getText()).isEqualTo("\u221229.5");
+    press(KeyCode.ESCAPE);
+    assertThat(robot.lookup(".sheet-title").tryQuery()).isEmpty();
+  }
+
+  @Test
+  void choicesAreKeptAsAPresetAndForgotten() {
+    robot.clickOn("#export");
+    robot.clickOn("#export-preset-name").write("Harbour radio");
+    ComboBox<OutputFormat> formats = find("export-format");
+    robot.interact(() -> formats.setValue(OutputFormat.OPUS));
+    robot.clickOn("#export-loudness");
+    robot.clickOn("#export-keep");
+    ComboBox<Optional<Preset>> presets = find("export-preset");
+    assertThat(presets.getValue().orElseThrow().name()).isEqualTo("Harbour radio");
+    press(KeyCode.ESCAPE);
+    robot.clickOn("#export");
+    Optional<Preset> kept =
+        presets.getItems().stream()
+            .filter(p -> p.filter(x -> x.name().equals("Harbour radio")).isPresent())
+            .findFirst()
+            .orElseThrow();
+    robot.interact(() -> formats.setValue(OutputFormat.MP4));
+    robot.interact(() -> presets.setValue(kept));
+    assertThat(formats.getValue()).isEqualTo(OutputFormat.OPUS);
+    CheckBox loudness = find("export-loudness");
+    assertThat(loudness.isSelected()).isTrue();
+    ButtonBase forget = find("export-forget");
+    assertThat(forget.isDisabled()).isFalse();
+    robot.clickOn(forget);
+    assertThat(presets.getItems()).noneMatch(p -> p.equals(kept));
+  }
+}
