@@ -103,6 +103,9 @@ final class DeliveryOptions {
       description = "Leaves out further sound tracks that the film has.")
   private boolean newSoundOnly;
 
+  @Option(names = "--credits-in-tags", description = "Writes the credits into the film's tags.")
+  private boolean creditsInTags;
+
   /** The files that are the exports themselves. */
   List<Path> outputs() {
     return outputs;
@@ -223,7 +226,8 @@ final class DeliveryOptions {
               .withGoal(goal())
               .withStems(first ? Optional.ofNullable(stems) : Optional.empty())
               .withReports(first ? reports : List.of())
-              .withKeepsTracks(!newSoundOnly));
+              .withKeepsTracks(!newSoundOnly)
+              .withCreditsInTags(creditsInTags));
     }
     return orders;
   }

@@ -24,7 +24,8 @@ import picocli.CommandLine.Spec;
       RenderCommand.class,
       FitCommand.class,
       MeasureCommand.class,
-      SpeechCommand.class
+      SpeechCommand.class,
+      CreditsCommand.class
     },
     synopsisSubcommandLabel = "COMMAND",
     footer = {

@@ -61,7 +61,7 @@ class DeliveryCommandTest extends CommandLineTestCase {
         .containsExactlyInAnyOrder(
             "a.mp3", "voice.wav", "music.wav", "effects.wav", "camera.wav", "report.html");
     assertThat(made.get("durationSeconds").asDouble()).isEqualTo(30);
-    assertThat(made.get("passages").get(0).get("startSeconds").asDouble())
+    assertThat(made.get("passages").get(1).get("startSeconds").asDouble())
         .isCloseTo(15.7, within(0.3));
     assertThat(measured("a.mp3").get("integratedLufs").asDouble()).isCloseTo(-16, within(0.2));
     assertThat(report).content().contains("Asked for -16.0 LUFS", "<svg");
@@ -80,6 +80,22 @@ class DeliveryCommandTest extends CommandLineTestCase {
     assertThat(both.get("outputs")).hasSize(2);
     assertThat(measured("b.flac").get("integratedLufs").asDouble()).isCloseTo(-20, within(0.2));
     assertThat(measured("b.opus").get("integratedLufs").asDouble()).isCloseTo(-20, within(0.2));
+  }
+
+  @Test
+  void creditsAreToldInEveryForm() throws IOException {
+    String project = DEMO.resolve("first-ferry.hushrise").toString();
+    assertThat(call("credits", project).out()).contains("Music\n", "Harbour Tune");
+    assertThat(call("credits", project, "--markdown").out()).contains("## Music", "- Harbour Tune");
+    assertThat(call("credits", project, "--vtt").out())
+        .startsWith("WEBVTT")
+        .contains(" --> 00:01:36");
+    JsonNode json = call("credits", project, "--json").json();
+    assertThat(json.get("credits").get(0).get("line").asText()).startsWith("Harbour Tune");
+    assertThat(call("credits", project, "--vtt", "--json").code()).isEqualTo(2);
+    Path saved = folder.resolve("film.hushrise");
+    assertThat(call(make("film.wav", "--save", saved.toString())).code()).isZero();
+    assertThat(call("credits", saved.toString()).code()).isZero();
   }
 
   @Test

@@ -18,6 +18,7 @@ import hushrise.core.project.media.Media;
 import hushrise.core.project.media.MediaKind;
 import hushrise.core.project.media.TrackKind;
 import hushrise.core.project.timeline.Track;
+import hushrise.core.report.CreditsSheet;
 import hushrise.core.report.FilmReport;
 import hushrise.core.report.ReportFile;
 import hushrise.core.separation.PassageLoudness;
@@ -296,7 +297,8 @@ public final class Exporter {
             project.sampleRate(),
             order.kbps(),
             Optional.of(project.name()).filter(n -> !n.isBlank()),
-            Optional.empty(),
+            Optional.of(String.join("\n", CreditsSheet.of(project).lines()))
+                .filter(lines -> order.creditsInTags() && !lines.isBlank()),
             order.keepsTracks());
     return isWholeFilm()
         ? FileMixWriter.ofFilm(head, order.format(), film.file())

@@ -5,6 +5,7 @@ import hushrise.core.Problem;
 import hushrise.core.project.Project;
 import hushrise.core.project.media.Media;
 import hushrise.core.project.media.MediaKind;
+import hushrise.core.report.CreditsSheet;
 import hushrise.core.sound.Progress;
 import hushrise.core.sound.SampleSource;
 import java.nio.file.Path;
@@ -55,14 +56,16 @@ final class FileTaker {
           "%s lasts no time at all: it may be cut short; copy it again from its source."
               .formatted(file));
     }
-    return new Media(
-        Ids.fresh("media"),
-        absolute,
-        kind,
-        length,
-        hasSound,
-        picture ? probe.picture().map(Probe.Picture::rate) : Optional.empty(),
-        "");
+    Media media =
+        new Media(
+            Ids.fresh("media"),
+            absolute,
+            kind,
+            length,
+            hasSound,
+            picture ? probe.picture().map(Probe.Picture::rate) : Optional.empty(),
+            "");
+    return CreditsSheet.isOwed(media) ? media.withCredit(FileTags.creditOf(absolute)) : media;
   }
 
   MediaKind guessKind(Path file, Progress progress) {

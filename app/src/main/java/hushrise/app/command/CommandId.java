@@ -25,6 +25,7 @@ public enum CommandId {
   ADD("add", Menu.FILE, Needs.NOTHING, "Shortcut+I"),
   SHELF("shelf", Menu.FILE, Needs.NOTHING, "L"),
   EXPORT("export", Menu.FILE, Needs.FILM, "Shortcut+E"),
+  CREDITS("credits", Menu.FILE, Needs.FILM, "Shortcut+Shift+R"),
   QUIT("quit", Menu.FILE, Needs.NOTHING, "Shortcut+Q"),
 
   UNDO("undo", Menu.EDIT, Needs.UNDONE, "Shortcut+Z"),

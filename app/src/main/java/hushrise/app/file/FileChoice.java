@@ -40,6 +40,7 @@ public interface FileChoice {
     PROJECT,
     EXPORT,
     CAPTIONS,
+    CREDITS,
     TAKES
   }
 

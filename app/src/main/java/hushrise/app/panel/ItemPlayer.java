@@ -140,7 +140,8 @@ public final class ItemPlayer extends VBox {
         media.kind(),
         k -> text("kind." + k.name()),
         k -> session.commit(text("edit.kind"), p -> ShelfEdits.setKind(p, media.id(), k)));
-    TextField credit = new TextField(media.credit());
+    TextField credit = new TextField(media.credit().line(""));
+    credit.setEditable(media.credit().isOnlyNote());
     credit.setId("item-credit");
     credit.setPromptText(text("player.creditPrompt"));
     credit.setAccessibleText(text("player.credit"));

@@ -9,6 +9,7 @@ import hushrise.app.look.Palette;
 import hushrise.app.session.Session;
 import hushrise.app.widget.Form;
 import hushrise.core.ear.Finding;
+import hushrise.core.ear.NoCredit;
 import hushrise.core.project.Aside;
 import hushrise.core.project.Project;
 import hushrise.core.project.media.Media;
@@ -54,6 +55,7 @@ public final class SecondEarPane extends VBox {
   private final ScrollPane scroll = new ScrollPane(list);
   private final ToggleButton findings = new ToggleButton();
   private final ToggleButton passages = new ToggleButton(text("passages.title"));
+  private final Runnable openCredits;
   private final PassageList passageList;
   private final ObjectProperty<Palette> palette;
   private List<Object> shown = List.of();
@@ -65,6 +67,7 @@ public final class SecondEarPane extends VBox {
 
   /**
    * @param askAside asks for the reason before a finding is put aside
+   * @param openCredits opens the credits
    */
   public SecondEarPane(
       Session session,
@@ -72,6 +75,7 @@ public final class SecondEarPane extends VBox {
       EarCommands ear,
       ObjectProperty<Palette> palette,
       Consumer<Finding> askAside,
+      Runnable openCredits,
       Jobs jobs) {
     super(6);
     this.jobs = jobs;
@@ -79,6 +83,7 @@ public final class SecondEarPane extends VBox {
     this.hearing = hearing;
     this.ear = ear;
     this.askAside = askAside;
+    this.openCredits = openCredits;
     this.palette = palette;
     this.passageList = new PassageList(session, palette);
     setId("second-ear");
@@ -256,6 +261,9 @@ public final class SecondEarPane extends VBox {
     FlowPane acts = new FlowPane(6, 4);
     for (int i = 0; i < finding.remedies().size(); i++) {
       acts.getChildren().add(remedy(finding, i));
+    }
+    if (finding.rule().equals(NoCredit.ID)) {
+      acts.getChildren().add(Form.button("ear-credits", text("credits.open"), openCredits));
     }
     Button aside =
         Form.button(

@@ -121,7 +121,7 @@ final class ShelfCell extends ListCell<Media> {
   /** Whether it is credited; one's own narration and pictures owe nobody anything. */
   private static String credit(Media media) {
     boolean owed = media.kind() == MediaKind.MUSIC || media.kind() == MediaKind.EFFECT;
-    if (media.credit().isBlank()) {
+    if (media.credit().isEmpty()) {
       return owed ? text("shelf.noCredit") : "";
     }
     return text("shelf.credited");

@@ -57,6 +57,7 @@ final class ExportSheet {
   private final CheckBox stems = new CheckBox(text("export.stems"));
   private final CheckBox report = new CheckBox(text("export.report"));
   private final CheckBox tracks = new CheckBox(text("export.tracks"));
+  private final CheckBox credits = new CheckBox(text("export.creditsInTags"));
   private final TextField presetName = new TextField();
   private final Button forget = Form.button("export-forget", text("export.forget"), this::forget);
   private final Label where = new Label();
@@ -97,6 +98,7 @@ final class ExportSheet {
     stems.setId("export-stems");
     report.setId("export-report");
     tracks.setId("export-tracks");
+    credits.setId("export-credits");
     presetName.setId("export-preset-name");
     presetName.setPromptText(text("export.presetName"));
     where.setId("export-target");
@@ -148,6 +150,8 @@ final class ExportSheet {
     tracks.setSelected(true);
     tracks.setVisible(film);
     tracks.setManaged(film);
+    credits.setVisible(film);
+    credits.setManaged(film);
     showPresets(Optional.empty());
     forget.setDisable(true);
     OutputFormat before = formats.getValue();
@@ -183,7 +187,7 @@ final class ExportSheet {
         choices(),
         loudness,
         new HBox(16, stems, report),
-        tracks,
+        new HBox(16, tracks, credits),
         onlyRange,
         new HBox(8, where, choose),
         kept,
@@ -251,6 +255,7 @@ final class ExportSheet {
     rates.setDisable(!format.coding().isLossy());
     rates.setValue(format.coding().isLossy() ? format.coding().usualKbps() : null);
     tracks.setDisable(!format.isFilm());
+    credits.setDisable(!format.isFilm());
   }
 
   private void goTo(Path file, boolean replaces) {
@@ -299,7 +304,8 @@ final class ExportSheet {
                 : Optional.empty())
         .withReports(
             report.isSelected() ? List.of(target.resolveSibling(name + ".html")) : List.of())
-        .withKeepsTracks(tracks.isSelected());
+        .withKeepsTracks(tracks.isSelected())
+        .withCreditsInTags(credits.isSelected());
   }
 
   private void begin() {

@@ -220,7 +220,14 @@ public final class Window {
         session,
         picture,
         detail,
-        new SecondEarPane(session, heard.hearing(), ear, palette, this::askAside, jobs),
+        new SecondEarPane(
+            session,
+            heard.hearing(),
+            ear,
+            palette,
+            this::askAside,
+            () -> run(CommandId.CREDITS),
+            jobs),
         new DraftPane(session, drafting),
         new MixPane(session, transport, meters, heard.measure(), heard.hearing(), palette));
   }
@@ -254,6 +261,7 @@ public final class Window {
         .set(CommandId.ADD, this::add)
         .set(CommandId.SHELF, this::shelf)
         .set(CommandId.EXPORT, this::export)
+        .set(CommandId.CREDITS, () -> new CreditsEditor(sheet, session, choice, status).open())
         .set(CommandId.QUIT, this::quit)
         .set(CommandId.UNDO, session::undo)
         .set(CommandId.REDO, session::redo)

@@ -3,7 +3,11 @@ package hushrise.app.window;
 import static org.assertj.core.api.Assertions.assertThat;
 
 import hushrise.app.command.CommandId;
+import hushrise.core.edit.ShelfEdits;
 import hushrise.core.loudness.Measurement;
+import hushrise.core.project.media.Credit;
+import hushrise.core.project.media.Licence;
+import hushrise.core.project.media.TrackKind;
 import hushrise.core.sound.Progress;
 import hushrise.media.FileLoudness;
 import hushrise.media.OutputFormat;
@@ -17,6 +21,7 @@ import javafx.scene.control.ButtonBase;
 import javafx.scene.control.CheckBox;
 import javafx.scene.control.ComboBox;
 import javafx.scene.control.Label;
+import javafx.scene.control.TextArea;
 import javafx.scene.control.TextField;
 import javafx.scene.input.KeyCode;
 import org.junit.jupiter.api.Test;
@@ -125,5 +130,31 @@ class ExportWindowTest extends WindowTestCase {
     assertThat(forget.isDisabled()).isFalse();
     robot.clickOn(forget);
     assertThat(presets.getItems()).noneMatch(p -> p.equals(kept));
+  }
+
+  @Test
+  void theSecondEarLeadsToTheCreditsAndTheyAreWrittenAsASheet() throws IOException {
+    untilOpen();
+    String music = project().firstTrack(TrackKind.MUSIC).orElseThrow().clips().getFirst().mediaId();
+    robot.interact(
+        () -> window.session().commit("test", p -> ShelfEdits.setCredit(p, music, Credit.NONE)));
+    until("it is remarked", () -> robot.lookup("#ear-credits").tryQuery().isPresent());
+    robot.clickOn("#ear-credits");
+    robot.clickOn("#credit-title").write("Quay at Six");
+    robot.clickOn("#credit-author").write("M. Larsen");
+    ComboBox<Licence> licence = find("credit-licence");
+    robot.interact(() -> licence.setValue(Licence.ATTRIBUTION));
+    TextArea sheet = find("credits-text");
+    assertThat(sheet.getText()).contains("\u201cQuay at Six\u201d by M. Larsen, CC BY");
+    Path saved = folder.resolve("credits.md");
+    chosen.next(saved);
+    robot.clickOn("#credits-save");
+    assertThat(Files.readString(saved)).contains("## Music", "M. Larsen");
+    robot.clickOn("#credits-close");
+    assertThat(project().media(music).orElseThrow().credit().author()).isEqualTo("M. Larsen");
+    until("it is mended", () -> robot.lookup("#ear-credits").tryQuery().isEmpty());
+    press(KeyCode.CONTROL, KeyCode.Z);
+    assertThat(project().media(music).orElseThrow().credit().licence())
+        .isEqualTo(Licence.NOT_KNOWN);
   }
 }

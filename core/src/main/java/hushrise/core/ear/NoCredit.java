@@ -3,6 +3,7 @@ package hushrise.core.ear;
 import hushrise.core.ear.Finding.Remedy;
 import hushrise.core.edit.ShelfEdits;
 import hushrise.core.project.Project;
+import hushrise.core.project.media.Credit;
 import hushrise.core.project.media.Media;
 import hushrise.core.project.media.MediaKind;
 import hushrise.core.project.timeline.Clip;
@@ -11,20 +12,30 @@ import java.util.List;
 import java.util.Optional;
 
 /** Music in the film of which nobody has noted who made it. */
-final class NoCredit implements EarRule {
+public final class NoCredit implements EarRule {
+
+  /** Its name. */
+  public static final String ID = "media.noCredit";
+
+  NoCredit() {}
 
   @Override
   public String id() {
-    return "media.noCredit";
+    return ID;
   }
 
   @Override
   public List<Finding> hear(Heard heard) {
     Project project = heard.project();
     return project.shelf().stream()
-        .filter(m -> m.kind() == MediaKind.MUSIC && m.credit().isBlank())
+        .filter(m -> m.kind() == MediaKind.MUSIC && isMissing(m.credit()))
         .flatMap(m -> first(project, m).map(c -> finding(project, m, c)).stream())
         .toList();
+  }
+
+  /** Nothing is noted, or less than the licence asks for. */
+  private static boolean isMissing(Credit credit) {
+    return credit.isEmpty() || credit.isMissingWhatItOwes();
   }
 
   private static Optional<Clip> first(Project project, Media media) {
@@ -47,6 +58,12 @@ final class NoCredit implements EarRule {
             new Remedy(
                 "remedy.credit",
                 List.of(credit),
-                now -> ShelfEdits.setCredit(now, media.id(), credit))));
+                now ->
+                    ShelfEdits.setCredit(
+                        now,
+                        media.id(),
+                        media.credit().isEmpty()
+                            ? Credit.ofNote(credit)
+                            : media.credit().withNote("maker not known")))));
   }
 }

@@ -1,6 +1,7 @@
 package hushrise.core.edit;
 
 import hushrise.core.project.Project;
+import hushrise.core.project.media.Credit;
 import hushrise.core.project.media.Media;
 import hushrise.core.project.media.MediaKind;
 import hushrise.core.project.timeline.Clip;
@@ -91,8 +92,13 @@ public final class ShelfEdits {
     return project.withMedia(mediaId, m -> m.withKind(kind));
   }
 
-  public static Project setCredit(Project project, String mediaId, String credit) {
-    return project.withMedia(mediaId, m -> m.withCredit(credit.strip()));
+  /** Notes who made an item, in a person's own words. */
+  public static Project setCredit(Project project, String mediaId, String note) {
+    return setCredit(project, mediaId, Credit.ofNote(note));
+  }
+
+  public static Project setCredit(Project project, String mediaId, Credit credit) {
+    return project.withMedia(mediaId, m -> m.withCredit(credit));
   }
 
   /** Marks the part of an item that is worth placing; the whole of it is no mark. */

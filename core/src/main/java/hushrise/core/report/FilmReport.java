@@ -118,12 +118,9 @@ public record FilmReport(
         .put("score", score == 0 ? Double.NaN : score);
   }
 
-  /** The credits of all that is heard of others, a line each. */
+  /** The credits of the music and the effects, a line each. */
   List<String> credits() {
-    return project.shelf().stream()
-        .filter(m -> project.isUsed(m.id()) && !m.credit().isBlank())
-        .map(m -> "%s: %s".formatted(m.title(), m.credit()))
-        .toList();
+    return CreditsSheet.of(project).lines();
   }
 
   private List<Hush> hushes() {

@@ -19,6 +19,8 @@ import com.fasterxml.jackson.datatype.jdk8.Jdk8Module;
 import hushrise.core.Problem;
 import hushrise.core.project.Project;
 import hushrise.core.project.UnknownFields;
+import hushrise.core.project.media.Credit;
+import hushrise.core.project.media.Licence;
 import hushrise.core.project.timeline.Clip;
 import hushrise.core.project.timeline.Take;
 import hushrise.core.project.timeline.Track;
@@ -26,6 +28,7 @@ import java.io.IOException;
 import java.nio.file.Files;
 import java.nio.file.InvalidPathException;
 import java.nio.file.Path;
+import java.util.Arrays;
 
 /**
  * Projects as JSON files, laid down in docs/project.schema.json. Media paths are relative to the
@@ -132,10 +135,12 @@ public final class ProjectFile {
     SimpleModule paths = new SimpleModule();
     paths.addSerializer(Path.class, new PathWriter(folder));
     paths.addDeserializer(Path.class, new PathReader(folder));
+    paths.addDeserializer(Credit.class, new CreditReader());
     return JsonMapper.builder()
         .addModule(paths)
         .addModule(new Jdk8Module())
         .addMixIn(Project.class, NotInFile.class)
+        .addMixIn(Credit.class, NoQuestions.class)
         .disable(DeserializationFeature.FAIL_ON_UNKNOWN_PROPERTIES)
         .enable(DeserializationFeature.FAIL_ON_NULL_FOR_PRIMITIVES)
         .disable(SerializationFeature.FAIL_ON_EMPTY_BEANS)
@@ -144,6 +149,36 @@ public final class ProjectFile {
 
   @JsonIgnoreProperties("unknown")
   private interface NotInFile {}
+
+  @JsonIgnoreProperties({"empty", "onlyNote", "missingWhatItOwes"})
+  private interface NoQuestions {}
+
+  /** A credit, which in older files is a text alone. */
+  private static final class CreditReader extends StdDeserializer<Credit> {
+    private static final long serialVersionUID = 1;
+
+    CreditReader() {
+      super(Credit.class);
+    }
+
+    @Override
+    public Credit deserialize(JsonParser in, DeserializationContext context) throws IOException {
+      JsonNode tree = in.readValueAsTree();
+      if (tree.isTextual()) {
+        return Credit.ofNote(tree.textValue());
+      }
+      String licence = tree.path("licence").asText("");
+      return new Credit(
+          tree.path("title").asText(""),
+          tree.path("author").asText(""),
+          tree.path("source").asText(""),
+          Arrays.stream(Licence.values())
+              .filter(l -> l.name().equals(licence))
+              .findFirst()
+              .orElse(licence.isEmpty() ? Licence.NOT_KNOWN : Licence.OTHER),
+          tree.path("note").asText(""));
+    }
+  }
 
   private static final class PathWriter extends StdSerializer<Path> {
     private static final long serialVersionUID = 1;

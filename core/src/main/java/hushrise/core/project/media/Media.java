@@ -16,7 +16,7 @@ import java.util.Optional;
  * @param lengthFrames how long it is, in sample frames at the project's rate
  * @param hasSound whether it carries sound
  * @param pictureRate the frame rate of its picture; empty without one
- * @param credit who made it and under which licence; possibly empty
+ * @param credit who made it, and on what terms
  * @param useful the part that is worth placing, in frames of the media; empty: all of it
  * @param speech where somebody speaks in it, in frames of the media, in order and apart; empty
  *     while nobody has looked
@@ -29,19 +29,23 @@ public record Media(
     long lengthFrames,
     boolean hasSound,
     Optional<FrameRate> pictureRate,
-    String credit,
+    Credit credit,
     Optional<Span> useful,
     Optional<List<Span>> speech)
     implements MediaBuilder.With {
 
   public Media {
     pictureRate = pictureRate == null ? Optional.empty() : pictureRate;
-    credit = credit == null ? "" : credit;
+    credit = credit == null ? Credit.NONE : credit;
     useful = useful == null ? Optional.empty() : useful;
     speech = speech == null ? Optional.empty() : speech.map(List::copyOf);
   }
 
-  /** A media item that is useful as a whole. */
+  /**
+   * A media item that is useful as a whole.
+   *
+   * @param credit in a person's own words; possibly empty
+   */
   public Media(
       String id,
       Path file,
@@ -57,7 +61,7 @@ public record Media(
         lengthFrames,
         hasSound,
         pictureRate,
-        credit,
+        Credit.ofNote(credit),
         Optional.empty(),
         Optional.empty());
   }

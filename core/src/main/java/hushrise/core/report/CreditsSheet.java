@@ -1,0 +1,110 @@
+package hushrise.core.report;
+
+import hushrise.core.project.Project;
+import hushrise.core.project.media.Licence;
+import hushrise.core.project.media.Media;
+import hushrise.core.project.media.MediaKind;
+import java.util.List;
+import java.util.Locale;
+
+/**
+ * Whom a film owes thanks to: for the music and the effects that lie on its timeline. A person's
+ * own narration and pictures owe nobody anything.
+ */
+public final class CreditsSheet {
+
+  /** How long each line of an end title is shown, in seconds, and all of it at least. */
+  private static final double LINE_SECONDS = 1.5;
+
+  private static final double LEAST_SECONDS = 3;
+
+  private final Project project;
+
+  private CreditsSheet(Project project) {
+    this.project = project;
+  }
+
+  public static CreditsSheet of(Project project) {
+    return new CreditsSheet(project);
+  }
+
+  /** What somebody may be owed for: used music and effects, in the order of the Shelf. */
+  public List<Media> owed() {
+    return project.shelf().stream().filter(m -> isOwed(m) && project.isUsed(m.id())).toList();
+  }
+
+  /** Whether somebody may be owed for an item of its kind. */
+  public static boolean isOwed(Media media) {
+    return media.kind() == MediaKind.MUSIC || media.kind() == MediaKind.EFFECT;
+  }
+
+  /** The title of a file without its ending. */
+  public static String nameOf(Media media) {
+    return media.title().replaceFirst("\\.[^.]+$", "");
+  }
+
+  private static String line(Media media) {
+    return media.credit().line(nameOf(media));
+  }
+
+  private boolean isNamed(Media media) {
+    return !media.credit().isEmpty() && media.credit().licence() != Licence.OWN;
+  }
+
+  /** The lines, without what is one's own or not known. */
+  public List<String> lines() {
+    return owed().stream().filter(this::isNamed).map(CreditsSheet::line).distinct().toList();
+  }
+
+  /** Plain text: music first, then effects, each under its heading. */
+  public String text() {
+    StringBuilder text = new StringBuilder();
+    block(text, MediaKind.MUSIC, "Music", "", "");
+    block(text, MediaKind.EFFECT, "Sound effects", "", "");
+    return text.toString();
+  }
+
+  /** Markdown. */
+  public String markdown() {
+    StringBuilder text = new StringBuilder();
+    block(text, MediaKind.MUSIC, "## Music", "\n", "- ");
+    block(text, MediaKind.EFFECT, "## Sound effects", "\n", "- ");
+    return text.toString();
+  }
+
+  private void block(
+      StringBuilder text, MediaKind kind, String heading, String after, String before) {
+    List<String> lines =
+        owed().stream()
+            .filter(m -> m.kind() == kind && isNamed(m))
+            .map(CreditsSheet::line)
+            .distinct()
+            .toList();
+    if (!lines.isEmpty()) {
+      text.append(text.isEmpty() ? "" : "\n").append(heading).append('\n').append(after);
+      lines.forEach(l -> text.append(before).append(l).append('\n'));
+    }
+  }
+
+  /** WebVTT for an end title: one cue that ends with the film. */
+  public String webVtt() {
+    List<String> lines = lines();
+    double end = project.seconds(project.lengthFrames());
+    double start = Math.max(0, end - Math.max(LEAST_SECONDS, LINE_SECONDS * lines.size()));
+    return lines.isEmpty()
+        ? "WEBVTT\n"
+        : "WEBVTT\n\n%s --> %s\n%s\n"
+            .formatted(time(start), time(end), String.join("\n", lines).replace("-->", "->"));
+  }
+
+  private static String time(double seconds) {
+    long millis = Math.round(seconds * 1000);
+    return String.format(
+        Locale.ROOT,
+        "%02d:%02d:%02d.%03d",
+        millis / 3_600_000,
+        millis / 60_000 % 60,
+        millis / 1000 % 60,
+        millis % 1000);
+  }
+}
