@@ -119,11 +119,41 @@ final class DeliveryOptions {
   void check() {
     reports.forEach(ReportFile::requireKnown);
     outputs.forEach(this::formatOf);
-    goal();
-    spanOf(Project.empty(""));
+    checkNumbers();
     require(
         reports.isEmpty() || outputs.size() == 1,
         "--report tells of one file: give one --to, or export the others by themselves");
+  }
+
+  private void checkNumbers() {
+    goal();
+    spanOf(Project.empty(""));
+  }
+
+  /** Checks what can be checked when all goes into a folder. */
+  void checkFolder() {
+    checkNumbers();
+    require(
+        outputs.size() == 1 && stems == null && reports.isEmpty(),
+        "with --each, --to names one folder, and --stems and --report cannot be had");
+  }
+
+  /**
+   * What a film's export ends in when all goes into a folder: as the preset says, else as it does.
+   */
+  String endingFor(Path film) {
+    return preset()
+        .flatMap(p -> p.film().or(p::sound))
+        .map(OutputFormat::ending)
+        .orElseGet(
+            () -> {
+              String name = film.getFileName().toString().toLowerCase(Locale.ROOT);
+              return Arrays.stream(OutputFormat.values())
+                  .filter(f -> f.isFilm() && name.endsWith("." + f.ending()))
+                  .map(OutputFormat::ending)
+                  .findFirst()
+                  .orElse(OutputFormat.MP4.ending());
+            });
   }
 
   boolean asksForLoudness() {
@@ -214,8 +244,13 @@ final class DeliveryOptions {
 
   /** An order for each file; the first one takes the stems and the reports along. */
   List<Order> orders(Project project) {
+    return orders(project, outputs);
+  }
+
+  /** Likewise, for other files. */
+  List<Order> orders(Project project, List<Path> files) {
     List<Order> orders = new ArrayList<>();
-    for (Path output : outputs) {
+    for (Path output : files) {
       OutputFormat format = formatOf(output);
       int rate = kbps == null ? preset().map(p -> p.kbpsFor(format)).orElse(0) : kbps;
       boolean first = orders.isEmpty();

@@ -25,7 +25,8 @@ import picocli.CommandLine.Spec;
       FitCommand.class,
       MeasureCommand.class,
       SpeechCommand.class,
-      CreditsCommand.class
+      CreditsCommand.class,
+      CollectCommand.class
     },
     synopsisSubcommandLabel = "COMMAND",
     footer = {

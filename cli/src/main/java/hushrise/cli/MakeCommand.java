@@ -31,6 +31,7 @@ import java.util.OptionalDouble;
 import java.util.OptionalLong;
 import java.util.concurrent.Callable;
 import picocli.CommandLine;
+import picocli.CommandLine.ArgGroup;
 import picocli.CommandLine.Command;
 import picocli.CommandLine.Mixin;
 import picocli.CommandLine.Model.CommandSpec;
@@ -52,12 +53,27 @@ final class MakeCommand implements Callable<Integer> {
 
   @Spec private CommandSpec spec;
 
-  @Option(
-      names = "--picture",
-      required = true,
-      paramLabel = "FILM",
-      description = "The film's picture.")
-  private Path picture;
+  /** One film, or each of a folder. */
+  private static final class Films {
+    @Option(
+        names = "--picture",
+        required = true,
+        paramLabel = "FILM",
+        description = "The film's picture.")
+    private Path picture;
+
+    @Option(
+        names = "--each",
+        required = true,
+        paramLabel = "FOLDER",
+        description =
+            "Makes each film of a folder, with the narration there whose name begins as its own does, and"
+                + " writes them into the folder that --to names. With --json it prints a line for each.")
+    private Path folder;
+  }
+
+  @ArgGroup(multiplicity = "1")
+  private Films films;
 
   @Option(
       names = "--voice",
@@ -125,26 +141,57 @@ final class MakeCommand implements Callable<Integer> {
   @Override
   public Integer call() {
     checkUsage();
-    refuseInputAsOutput();
     CacheFolder cache = CacheFolder.ofUser();
     MediaStore store = new MediaStore(cache);
-    SongStore songs = new SongStore(store, cache);
-    ProgressLine progress = new ProgressLine(json);
-    SpeechStore speech = new SpeechStore(store, cache);
-    FilmPlan plan = plan(store, speech, progress);
-    for (FilmPlan.Placed song : plan.music()) {
-      songs.listen(song.media(), progress.of("Listening to " + song.media().title()));
+    Tools tools =
+        new Tools(
+            store,
+            new SongStore(store, cache),
+            new SpeechStore(store, cache),
+            new ProgressLine(json));
+    if (films.folder != null) {
+      return new EachFilm(films.folder, delivery, json, spec.commandLine())
+          .make((film, voices, output) -> makeOne(film, voices, List.of(output), tools.quiet()));
     }
-    Path output = delivery.outputs().getFirst();
-    Project hushed = new FilmMaker(plan, store, store, songs).make(nameOf(output));
+    Made made = makeOne(films.picture, voices, delivery.outputs(), tools);
+    made.report().ifPresent(this::tell);
+    return made.deliveries().finish(spec.commandLine().getErr());
+  }
+
+  /** What a film is made with. */
+  private record Tools(
+      MediaStore store, SongStore songs, SpeechStore speech, ProgressLine progress) {
+
+    Tools quiet() {
+      return new Tools(store, songs, speech, new ProgressLine(true));
+    }
+  }
+
+  /**
+   * What was made.
+   *
+   * @param report of the first file; empty when it failed
+   */
+  record Made(Optional<FilmReport> report, Deliveries deliveries) {}
+
+  private Made makeOne(Path picture, List<PlacedFile> voices, List<Path> outputs, Tools tools) {
+    refuseInputAsOutput(picture, voices, outputs);
+    MediaStore store = tools.store();
+    FilmPlan plan = plan(picture, voices, tools);
+    for (FilmPlan.Placed song : plan.music()) {
+      tools
+          .songs()
+          .listen(song.media(), tools.progress().of("Listening to " + song.media().title()));
+    }
+    Project hushed =
+        new FilmMaker(plan, store, store, tools.songs()).make(nameOf(outputs.getFirst()));
     Project project = withinPeak(hushed, store);
-    List<Order> orders = delivery.orders(project);
-    Deliveries made = Deliveries.of(orders, store, progress);
+    List<Order> orders = delivery.orders(project, outputs);
+    Deliveries made = Deliveries.of(orders, store, tools.progress());
     if (save != null) {
       ProjectFile.save(project, save);
     }
-    made.first().ifPresent(d -> tell(report(project, orders.getFirst(), d, store)));
-    return made.finish(spec.commandLine().getErr());
+    return new Made(made.first().map(d -> report(project, orders.getFirst(), d, store)), made);
   }
 
   /** Where no loudness is asked for, the mix is lowered until its peaks lie under the ceiling. */
@@ -177,7 +224,13 @@ final class MakeCommand implements Callable<Integer> {
   }
 
   private void checkUsage() {
-    delivery.check();
+    if (films.folder == null) {
+      delivery.check();
+    } else {
+      delivery.checkFolder();
+      require(save == null, "--save belongs to one film");
+      require(voices.isEmpty(), "--each finds the narration by its name: leave --voice away");
+    }
     require(under >= 0 && under <= 40, "--under takes 0 to 40 LU, not " + under);
     rises();
     require(fadeIn == null || fadeIn >= 0, "--fade-in takes 0 seconds or more");
@@ -190,24 +243,26 @@ final class MakeCommand implements Callable<Integer> {
     }
   }
 
-  private void refuseInputAsOutput() {
+  private void refuseInputAsOutput(Path picture, List<PlacedFile> voices, List<Path> exports) {
     List<Path> inputs = new ArrayList<>(List.of(picture));
     List.of(voices, music, effects).forEach(list -> list.forEach(p -> inputs.add(p.file())));
-    List<Path> outputs = new ArrayList<>(delivery.outputs());
+    List<Path> outputs = new ArrayList<>(exports);
     if (save != null) {
       outputs.add(save);
     }
     Outputs.requireApart(inputs, outputs);
   }
 
-  private FilmPlan plan(MediaStore store, SpeechStore speech, ProgressLine progress) {
+  private FilmPlan plan(Path picture, List<PlacedFile> voices, Tools tools) {
+    MediaStore store = tools.store();
+    ProgressLine progress = tools.progress();
     Media film =
         store.take(picture, MediaKind.PICTURE, progress.of("Reading " + picture.getFileName()));
     boolean speaks = voices.isEmpty() && film.hasSound();
     return new FilmPlan(
-            speaks ? listenedTo(film, speech, progress) : film,
+            speaks ? listenedTo(film, tools) : film,
             placed(store, voices, MediaKind.VOICE, progress).stream()
-                .map(p -> new FilmPlan.Placed(listenedTo(p.media(), speech, progress), p.atFrame()))
+                .map(p -> new FilmPlan.Placed(listenedTo(p.media(), tools), p.atFrame()))
                 .toList(),
             placed(store, music, MediaKind.MUSIC, progress),
             placed(store, effects, MediaKind.EFFECT, progress),
@@ -230,8 +285,9 @@ final class MakeCommand implements Callable<Integer> {
   }
 
   /** A take with its passages; where no speech is found, the whole of it counts as one. */
-  private Media listenedTo(Media take, SpeechStore speech, ProgressLine progress) {
-    List<Span> spans = speech.listen(take, progress.of("Listening to " + take.title()));
+  private Media listenedTo(Media take, Tools tools) {
+    List<Span> spans =
+        tools.speech().listen(take, tools.progress().of("Listening to " + take.title()));
     if (spans.isEmpty()) {
       spec.commandLine()
           .getErr()

@@ -16,7 +16,7 @@ import org.junit.jupiter.api.io.TempDir;
 abstract class CommandLineTestCase {
 
   static final Path DEMO = Path.of("../demo/data");
-  private static final ObjectMapper JSON = new ObjectMapper();
+  static final ObjectMapper JSON = new ObjectMapper();
 
   @TempDir Path folder;
 

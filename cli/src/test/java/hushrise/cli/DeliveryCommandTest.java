@@ -4,11 +4,15 @@ import static org.assertj.core.api.Assertions.assertThat;
 import static org.assertj.core.api.Assertions.within;
 
 import com.fasterxml.jackson.databind.JsonNode;
+import hushrise.core.project.Project;
+import hushrise.core.store.ProjectFile;
 import java.io.IOException;
 import java.nio.file.Files;
 import java.nio.file.Path;
 import java.util.ArrayList;
 import java.util.List;
+import java.util.zip.ZipEntry;
+import java.util.zip.ZipInputStream;
 import org.junit.jupiter.api.Test;
 
 /** What make and render can be asked to deliver. */
@@ -96,6 +100,69 @@ class DeliveryCommandTest extends CommandLineTestCase {
     Path saved = folder.resolve("film.hushrise");
     assertThat(call(make("film.wav", "--save", saved.toString())).code()).isZero();
     assertThat(call("credits", saved.toString()).code()).isZero();
+  }
+
+  @Test
+  void aProjectAndItsFilesAreCollectedAndOpenElsewhere() throws IOException {
+    String project = DEMO.resolve("first-ferry.hushrise").toString();
+    Path there = folder.resolve("collected");
+    JsonNode made = call("collect", project, "--to", there.toString(), "--json").json();
+    assertThat(made.get("files").asInt()).isEqualTo(7);
+    Project opened = ProjectFile.load(there.resolve("first-ferry.hushrise"));
+    assertThat(opened.shelf())
+        .allSatisfy(m -> assertThat(m.file()).startsWith(there.toRealPath()).exists());
+    assertThat(opened.tracks()).isEqualTo(ProjectFile.load(Path.of(project)).tracks());
+    assertThat(call("collect", project, "--to", there.toString()).err()).contains("is not empty");
+
+    Path zip = folder.resolve("film.zip");
+    assertThat(call("collect", project, "--to", zip.toString()).code()).isZero();
+    Path unpacked = Files.createDirectory(folder.resolve("unpacked"));
+    try (ZipInputStream in = new ZipInputStream(Files.newInputStream(zip))) {
+      for (ZipEntry entry = in.getNextEntry(); entry != null; entry = in.getNextEntry()) {
+        Path file = unpacked.resolve(entry.getName());
+        Files.createDirectories(file.getParent());
+        Files.copy(in, file);
+      }
+    }
+    Path out = folder.resolve("out.wav");
+    Path copy = unpacked.resolve("first-ferry").resolve("first-ferry.hushrise");
+    assertThat(call("render", copy.toString(), "--to", out.toString()).code()).isZero();
+    assertThat(call("collect", project, "--to", folder.resolve("no/where.zip").toString()).code())
+        .isEqualTo(1);
+  }
+
+  @Test
+  void eachFilmOfAFolderIsMadeAndAFailureIsToldWithoutEndingTheOthers() throws IOException {
+    Path films = Files.createDirectory(folder.resolve("films"));
+    for (String name : new String[] {"one", "one-more"}) {
+      Files.copy(DEMO.resolve("first-ferry.mp4"), films.resolve(name + ".mp4"));
+    }
+    Files.writeString(films.resolve("broken.mp4"), "no film");
+    Files.copy(DEMO.resolve("narration-1.flac"), films.resolve("one.flac"));
+    Files.copy(DEMO.resolve("narration-2.flac"), films.resolve("one-more a.flac"));
+    Files.copy(DEMO.resolve("narration-3.flac"), films.resolve("one-more b.flac"));
+    Path out = folder.resolve("made");
+    Answer answer =
+        call(
+            "make",
+            "--each",
+            films.toString(),
+            "--music",
+            DEMO.resolve("harbour-tune.mp3").toString(),
+            "--to",
+            out.toString(),
+            "--json");
+    assertThat(answer.code()).isEqualTo(1);
+    List<String> lines = answer.out().strip().lines().toList();
+    assertThat(lines).hasSize(3);
+    assertThat(lines.getFirst()).contains("broken.mp4", "\"error\"");
+    assertThat(JSON.readTree(lines.get(1)).get("passages")).hasSizeGreaterThanOrEqualTo(2);
+    assertThat(JSON.readTree(lines.get(2)).get("passages")).isNotEmpty();
+    assertThat(out.resolve("one.mp4")).exists();
+    assertThat(out.resolve("one-more.mp4")).exists();
+    assertThat(out.resolve("broken.mp4")).doesNotExist();
+    assertThat(call("make", "--each", films.toString(), "--music", "x", "--to", "a", "b").code())
+        .isEqualTo(2);
   }
 
   @Test

@@ -25,7 +25,8 @@ public enum CommandId {
   ADD("add", Menu.FILE, Needs.NOTHING, "Shortcut+I"),
   SHELF("shelf", Menu.FILE, Needs.NOTHING, "L"),
   EXPORT("export", Menu.FILE, Needs.FILM, "Shortcut+E"),
-  CREDITS("credits", Menu.FILE, Needs.FILM, "Shortcut+Shift+R"),
+  CREDITS("credits", Menu.FILE, Needs.FILM, "Shortcut+K"),
+  COLLECT("collect", Menu.FILE, Needs.FILM),
   QUIT("quit", Menu.FILE, Needs.NOTHING, "Shortcut+Q"),
 
   UNDO("undo", Menu.EDIT, Needs.UNDONE, "Shortcut+Z"),

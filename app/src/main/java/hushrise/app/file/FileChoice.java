@@ -41,6 +41,7 @@ public interface FileChoice {
     EXPORT,
     CAPTIONS,
     CREDITS,
+    COLLECTION,
     TAKES
   }
 

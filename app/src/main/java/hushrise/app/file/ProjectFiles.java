@@ -7,6 +7,7 @@ import hushrise.app.job.Messages;
 import hushrise.app.session.Session;
 import hushrise.core.Problem;
 import hushrise.core.project.Project;
+import hushrise.core.store.ProjectCollection;
 import hushrise.core.store.ProjectFile;
 import java.nio.file.Files;
 import java.nio.file.Path;
@@ -124,6 +125,32 @@ public final class ProjectFiles {
                     () -> save(file, then));
               }
             });
+  }
+
+  /** Asks where to, and puts the project and all its files into a zip that opens elsewhere. */
+  public void collect() {
+    Project project = session.present();
+    String name = FileNames.nameOf(project);
+    choice
+        .toWrite(
+            FileChoice.Kind.COLLECTION,
+            text("collect.title"),
+            FileNames.free(folder(), name, ".zip"))
+        .map(chosen -> FileNames.withEnding(chosen, ".zip"))
+        .ifPresent(
+            file ->
+                jobs.run(
+                    text("collect.under", name),
+                    progress -> ProjectCollection.collect(project, name, file, progress),
+                    made ->
+                        messages.say(
+                            made.missing().isEmpty()
+                                ? text("collect.done", file, made.files())
+                                : text(
+                                    "collect.missing",
+                                    file,
+                                    made.files(),
+                                    String.join(", ", made.missing())))));
   }
 
   /** Where projects were saved last, else beside the picture. */

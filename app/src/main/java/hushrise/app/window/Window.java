@@ -261,6 +261,7 @@ public final class Window {
         .set(CommandId.ADD, this::add)
         .set(CommandId.SHELF, this::shelf)
         .set(CommandId.EXPORT, this::export)
+        .set(CommandId.COLLECT, projects::collect)
         .set(CommandId.CREDITS, () -> new CreditsEditor(sheet, session, choice, status).open())
         .set(CommandId.QUIT, this::quit)
         .set(CommandId.UNDO, session::undo)

@@ -75,7 +75,9 @@ class ExportWindowTest extends WindowTestCase {
     robot.interact(() -> window.run(CommandId.HUSH_HERE));
     assertThat(project().tracks()).hasSize(before);
     assertThat(window.isBusy()).isTrue();
-    until("both are written", () -> Files.exists(film) && Files.exists(mix) && !window.isBusy());
+    until("the film is written", () -> Files.exists(film));
+    until("the mix is written", () -> Files.exists(mix));
+    untilQuiet();
     assertThat(measured(film).integratedLufs()).isBetween(-16.2, -15.8);
     assertThat(measured(mix).integratedLufs()).isBetween(-16.2, -15.8);
     assertThat(measured(mix).truePeakDbtp()).isLessThanOrEqualTo(-1);
@@ -143,6 +145,7 @@ class ExportWindowTest extends WindowTestCase {
     robot.clickOn("#credit-title").write("Quay at Six");
     robot.clickOn("#credit-author").write("M. Larsen");
     ComboBox<Licence> licence = find("credit-licence");
+    robot.interact(licence::requestFocus);
     robot.interact(() -> licence.setValue(Licence.ATTRIBUTION));
     TextArea sheet = find("credits-text");
     assertThat(sheet.getText()).contains("\u201cQuay at Six\u201d by M. Larsen, CC BY");

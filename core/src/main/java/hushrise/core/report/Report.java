@@ -29,6 +29,11 @@ public final class Report {
     return this;
   }
 
+  public Report put(String key, int value) {
+    node.put(key, value);
+    return this;
+  }
+
   public Report put(String key, boolean value) {
     node.put(key, value);
     return this;

@@ -117,6 +117,11 @@ public final class ProjectFile {
    * @throws Problem when it cannot be written
    */
   public static void save(Project project, Path file) {
+    AtomicFile.write(file, bytes(project, file));
+  }
+
+  /** A project as it would be written into a file; media paths are relative to its folder. */
+  static byte[] bytes(Project project, Path file) {
     ObjectMapper mapper = mapperFor(file);
     ObjectNode tree = mapper.createObjectNode();
     tree.put("hushrise", VERSION);
@@ -124,7 +129,7 @@ public final class ProjectFile {
     project.unknown().restoreInto(tree);
     tree.put("hushrise", VERSION);
     try {
-      AtomicFile.write(file, mapper.writerWithDefaultPrettyPrinter().writeValueAsBytes(tree));
+      return mapper.writerWithDefaultPrettyPrinter().writeValueAsBytes(tree);
     } catch (JsonProcessingException e) {
       throw new IllegalStateException("A project that is no JSON", e);
     }
