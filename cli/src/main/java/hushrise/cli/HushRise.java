@@ -26,7 +26,8 @@ import picocli.CommandLine.Spec;
       MeasureCommand.class,
       SpeechCommand.class,
       CreditsCommand.class,
-      CollectCommand.class
+      CollectCommand.class,
+      ExchangeCommand.class
     },
     synopsisSubcommandLabel = "COMMAND",
     footer = {

@@ -132,6 +132,26 @@ class DeliveryCommandTest extends CommandLineTestCase {
   }
 
   @Test
+  void aProjectGoesToOtherFormsAndBack() throws IOException {
+    Path demo = DEMO.resolve("first-ferry.hushrise");
+    Path otio = folder.resolve("film.otio");
+    Path back = folder.resolve("back.hushrise");
+    assertThat(call("exchange", demo.toString(), "--to", otio.toString()).code()).isZero();
+    assertThat(call("exchange", otio.toString(), "--to", back.toString()).code()).isZero();
+    assertThat(ProjectFile.load(back).tracks()).isEqualTo(ProjectFile.load(demo).tracks());
+    assertThat(ProjectFile.load(back).shelf()).isEqualTo(ProjectFile.load(demo).shelf());
+    Path csv = folder.resolve("lines.csv");
+    assertThat(call("exchange", demo.toString(), "--to", csv.toString(), "--loudness").code())
+        .isZero();
+    assertThat(Files.readAllLines(csv)).hasSize(961);
+    Path vtt = folder.resolve("speech.vtt");
+    assertThat(call("exchange", demo.toString(), "--to", vtt.toString()).code()).isZero();
+    assertThat(Files.readString(vtt)).startsWith("WEBVTT").contains("passage 4");
+    assertThat(call("exchange", demo.toString(), "--to", folder.resolve("x.doc").toString()).err())
+        .contains("end its name in");
+  }
+
+  @Test
   void eachFilmOfAFolderIsMadeAndAFailureIsToldWithoutEndingTheOthers() throws IOException {
     Path films = Files.createDirectory(folder.resolve("films"));
     for (String name : new String[] {"one", "one-more"}) {

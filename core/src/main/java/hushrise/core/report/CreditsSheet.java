@@ -4,8 +4,8 @@ import hushrise.core.project.Project;
 import hushrise.core.project.media.Licence;
 import hushrise.core.project.media.Media;
 import hushrise.core.project.media.MediaKind;
+import hushrise.core.speech.WebVtt;
 import java.util.List;
-import java.util.Locale;
 
 /**
  * Whom a film owes thanks to: for the music and the effects that lie on its timeline. A person's
@@ -89,22 +89,16 @@ public final class CreditsSheet {
   /** WebVTT for an end title: one cue that ends with the film. */
   public String webVtt() {
     List<String> lines = lines();
-    double end = project.seconds(project.lengthFrames());
-    double start = Math.max(0, end - Math.max(LEAST_SECONDS, LINE_SECONDS * lines.size()));
+    long end = project.lengthFrames();
+    double shown = Math.max(LEAST_SECONDS, LINE_SECONDS * lines.size());
+    long start = Math.max(0, end - project.frames(shown));
+    int rate = project.sampleRate();
     return lines.isEmpty()
         ? "WEBVTT\n"
         : "WEBVTT\n\n%s --> %s\n%s\n"
-            .formatted(time(start), time(end), String.join("\n", lines).replace("-->", "->"));
-  }
-
-  private static String time(double seconds) {
-    long millis = Math.round(seconds * 1000);
-    return String.format(
-        Locale.ROOT,
-        "%02d:%02d:%02d.%03d",
-        millis / 3_600_000,
-        millis / 60_000 % 60,
-        millis / 1000 % 60,
-        millis % 1000);
+            .formatted(
+                WebVtt.time(start, rate),
+                WebVtt.time(end, rate),
+                String.join("\n", lines).replace("-->", "->"));
   }
 }

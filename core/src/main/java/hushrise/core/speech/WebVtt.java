@@ -33,7 +33,8 @@ public final class WebVtt {
     return text.toString();
   }
 
-  private static String time(long frame, int sampleRate) {
+  /** A time as WebVTT writes it. */
+  public static String time(long frame, int sampleRate) {
     long millis = Math.round(frame * 1000.0 / sampleRate);
     return "%02d:%02d:%02d.%03d"
         .formatted(millis / 3_600_000, millis / 60_000 % 60, millis / 1000 % 60, millis % 1000);

@@ -62,8 +62,21 @@ public final class ProjectFile {
           e);
     }
     try {
+      return read(mapperFor(file).readTree(bytes), file);
+    } catch (IOException e) {
+      throw damaged(file, e);
+    }
+  }
+
+  /**
+   * A project from its JSON.
+   *
+   * @param file where it lies, from which its media are told
+   * @throws Problem when it is no project, damaged, or from a newer version
+   */
+  public static Project read(JsonNode tree, Path file) {
+    try {
       ObjectMapper mapper = mapperFor(file);
-      JsonNode tree = mapper.readTree(bytes);
       if (tree == null || !tree.path("hushrise").isInt()) {
         throw new Problem("%s is no Hush Rise project: choose a %s file.".formatted(file, ENDING));
       }
@@ -78,11 +91,15 @@ public final class ProjectFile {
       requireMediaOfEveryClip(project);
       return project;
     } catch (IOException | IllegalArgumentException | NullPointerException e) {
-      throw new Problem(
-          "The project %s is damaged (%s): go back to an earlier copy of it."
-              .formatted(file, firstLine(e)),
-          e);
+      throw damaged(file, e);
     }
+  }
+
+  private static Problem damaged(Path file, Exception e) {
+    return new Problem(
+        "The project %s is damaged (%s): go back to an earlier copy of it."
+            .formatted(file, firstLine(e)),
+        e);
   }
 
   private static void requireMediaOfEveryClip(Project project) {
@@ -121,7 +138,7 @@ public final class ProjectFile {
   }
 
   /** A project as it would be written into a file; media paths are relative to its folder. */
-  static byte[] bytes(Project project, Path file) {
+  public static byte[] bytes(Project project, Path file) {
     ObjectMapper mapper = mapperFor(file);
     ObjectNode tree = mapper.createObjectNode();
     tree.put("hushrise", VERSION);

@@ -1,0 +1,250 @@
+package hushrise.core.exchange;
+
+import com.fasterxml.jackson.databind.JsonNode;
+import com.fasterxml.jackson.databind.ObjectMapper;
+import com.fasterxml.jackson.databind.node.ArrayNode;
+import com.fasterxml.jackson.databind.node.ObjectNode;
+import hushrise.core.project.Marker;
+import hushrise.core.project.Project;
+import hushrise.core.project.media.Media;
+import hushrise.core.project.media.TrackKind;
+import hushrise.core.project.timeline.Clip;
+import hushrise.core.project.timeline.Seam;
+import hushrise.core.project.timeline.Track;
+import hushrise.core.store.ProjectFile;
+import java.nio.charset.StandardCharsets;
+import java.nio.file.Path;
+import java.util.ArrayList;
+import java.util.List;
+import java.util.zip.CRC32;
+
+/**
+ * Writes a project as OpenTimelineIO JSON (schemas Timeline.1, Stack.1, Track.1, Clip.1, Gap.1,
+ * Transition.1, Marker.2, ExternalReference.1).
+ *
+ * <p>Other readers get tracks, clips, gaps, transitions and markers; a clip that jumps in its media
+ * becomes one clip for each run. Everything else lies whole under our own key, with a sum over what
+ * the others see: as long as that is untouched, all of it comes back.
+ */
+public final class Otio {
+
+  /** Our key in a timeline's metadata. */
+  static final String KEY = "hushrise";
+
+  private static final ObjectMapper MAPPER = new ObjectMapper();
+
+  private final Project project;
+  private final Path folder;
+
+  private Otio(Project project, Path folder) {
+    this.project = project;
+    this.folder = folder;
+  }
+
+  /** A run of a clip that plays straight through its media. */
+  private record Run(Clip clip, long start, long end, long mediaStart, long overlapAfter) {}
+
+  /**
+   * A project's timeline.
+   *
+   * @param file where it goes; media are told relative to its folder where they can be
+   */
+  public static byte[] bytes(Project project, Path file) {
+    try {
+      Path absolute = file.toAbsolutePath();
+      ObjectNode timeline = new Otio(project, absolute.getParent()).timeline();
+      ObjectNode ours = MAPPER.createObjectNode();
+      ours.put("sum", sumOf(timeline.get("tracks")));
+      ours.set("project", MAPPER.readTree(ProjectFile.bytes(project, absolute)));
+      ((ObjectNode) timeline.get("metadata")).set(KEY, ours);
+      return MAPPER.writerWithDefaultPrettyPrinter().writeValueAsBytes(timeline);
+    } catch (java.io.IOException e) {
+      throw new IllegalStateException("A timeline that is no JSON", e);
+    }
+  }
+
+  /** A sum over what other programs see of the tracks: names, kinds, times and media. */
+  static String sumOf(JsonNode stack) {
+    StringBuilder seen = new StringBuilder();
+    collect(stack, seen);
+    CRC32 sum = new CRC32();
+    sum.update(seen.toString().getBytes(StandardCharsets.UTF_8));
+    return Long.toHexString(sum.getValue());
+  }
+
+  private static void collect(JsonNode node, StringBuilder seen) {
+    if (node.isArray()) {
+      node.forEach(n -> collect(n, seen.append('[')));
+    } else if (node.isObject()) {
+      for (String key : new String[] {"name", "kind", "value", "target_url"}) {
+        JsonNode value = node.get(key);
+        if (value != null && value.isNumber()) {
+          seen.append(Math.round(value.doubleValue())).append(';');
+        } else if (value != null && value.isTextual()) {
+          seen.append(value.textValue()).append(';');
+        }
+      }
+      for (String key :
+          new String[] {
+            "children",
+            "markers",
+            "source_range",
+            "marked_range",
+            "start_time",
+            "duration",
+            "in_offset",
+            "out_offset",
+            "media_reference"
+          }) {
+        JsonNode inner = node.get(key);
+        if (inner != null) {
+          collect(inner, seen.append(key).append(':'));
+        }
+      }
+    }
+  }
+
+  private ObjectNode schema(String schema, String name) {
+    ObjectNode node = MAPPER.createObjectNode();
+    node.put("OTIO_SCHEMA", schema);
+    node.put("name", name);
+    node.putObject("metadata");
+    return node;
+  }
+
+  private ObjectNode timeline() {
+    ObjectNode timeline = schema("Timeline.1", project.name());
+    timeline.putNull("global_start_time");
+    ObjectNode stack = schema("Stack.1", "tracks");
+    stack.putNull("source_range");
+    stack.putArray("effects");
+    ArrayNode markers = stack.putArray("markers");
+    project.markers().forEach(m -> markers.add(marker(m)));
+    ArrayNode tracks = stack.putArray("children");
+    project.tracks().forEach(t -> tracks.add(track(t)));
+    timeline.set("tracks", stack);
+    return timeline;
+  }
+
+  private ObjectNode marker(Marker marker) {
+    ObjectNode node = schema("Marker.2", marker.name());
+    node.put("color", "GREEN");
+    node.set("marked_range", range(marker.frame(), 0));
+    return node;
+  }
+
+  private ObjectNode time(long frames) {
+    ObjectNode time = MAPPER.createObjectNode();
+    time.put("OTIO_SCHEMA", "RationalTime.1");
+    time.put("rate", (double) project.sampleRate());
+    time.put("value", (double) frames);
+    return time;
+  }
+
+  private ObjectNode range(long start, long length) {
+    ObjectNode range = MAPPER.createObjectNode();
+    range.put("OTIO_SCHEMA", "TimeRange.1");
+    range.set("start_time", time(start));
+    range.set("duration", time(length));
+    return range;
+  }
+
+  private ObjectNode track(Track track) {
+    ObjectNode node = schema("Track.1", track.name());
+    node.put("kind", track.kind() == TrackKind.PICTURE ? "Video" : "Audio");
+    ObjectNode ours = ((ObjectNode) node.get("metadata")).putObject(KEY);
+    ours.put("id", track.id());
+    ours.put("kind", track.kind().name());
+    node.putNull("source_range");
+    node.putArray("effects");
+    node.putArray("markers");
+    ArrayNode children = node.putArray("children");
+    long at = 0;
+    List<Run> runs = runs(track);
+    for (int i = 0; i < runs.size(); i++) {
+      Run run = runs.get(i);
+      if (run.start() > at) {
+        ObjectNode gap = schema("Gap.1", "");
+        gap.set("source_range", range(0, run.start() - at));
+        gap.putArray("effects");
+        gap.putArray("markers");
+        children.add(gap);
+      }
+      children.add(clip(run));
+      if (run.overlapAfter() > 0) {
+        children.add(transition(run.overlapAfter()));
+      }
+      at = run.end();
+    }
+    return node;
+  }
+
+  private ObjectNode clip(Run run) {
+    Media media = project.media(run.clip().mediaId()).orElseThrow();
+    ObjectNode node = schema("Clip.1", media.title());
+    ((ObjectNode) node.get("metadata")).putObject(KEY).put("id", run.clip().id());
+    node.set("source_range", range(run.mediaStart(), run.end() - run.start()));
+    node.putArray("effects");
+    node.putArray("markers");
+    ObjectNode reference = schema("ExternalReference.1", "");
+    reference.put("target_url", url(media.file()));
+    reference.set("available_range", range(0, media.lengthFrames()));
+    node.set("media_reference", reference);
+    return node;
+  }
+
+  /** A file relative to the timeline's folder where it can be, else whole. */
+  private String url(Path file) {
+    try {
+      Path near = folder.relativize(file.toAbsolutePath().normalize());
+      return near.toString().replace('\\', '/');
+    } catch (IllegalArgumentException onAnotherDrive) {
+      return file.toUri().toString();
+    }
+  }
+
+  private ObjectNode transition(long overlap) {
+    ObjectNode node = schema("Transition.1", "");
+    node.put("transition_type", "SMPTE_Dissolve");
+    node.set("in_offset", time(overlap / 2));
+    node.set("out_offset", time(overlap - overlap / 2));
+    return node;
+  }
+
+  /** A track's runs one after another; where two overlap, each goes to the middle. */
+  private static List<Run> runs(Track track) {
+    List<Run> runs = new ArrayList<>();
+    for (Clip clip : track.clipsInTime()) {
+      long start = 0;
+      long media = clip.mediaStartFrame();
+      for (Seam seam : clip.seams()) {
+        if (seam.atFrame() > start && seam.atFrame() < clip.lengthFrames()) {
+          append(runs, clip, start, seam.atFrame(), media, seam.crossfadeFrames());
+          start = seam.atFrame();
+          media = seam.toFrame();
+        }
+      }
+      append(runs, clip, start, clip.lengthFrames(), media, 0);
+    }
+    return runs;
+  }
+
+  private static void append(
+      List<Run> runs, Clip clip, long from, long to, long media, long overlapAfter) {
+    long start = clip.startFrame() + from;
+    long end = clip.startFrame() + to;
+    if (!runs.isEmpty() && runs.getLast().end() > start) {
+      Run before = runs.removeLast();
+      long overlap = Math.min(before.end(), end) - start;
+      long middle = start + overlap / 2;
+      if (middle > before.start()) {
+        runs.add(new Run(before.clip(), before.start(), middle, before.mediaStart(), overlap));
+      }
+      media += middle - start;
+      start = middle;
+    }
+    if (start < end) {
+      runs.add(new Run(clip, start, end, media, overlapAfter));
+    }
+  }
+}
