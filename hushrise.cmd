@@ -17,6 +17,9 @@ if "%VERB%"=="shots" goto shots
 if "%VERB%"=="make" goto cli
 if "%VERB%"=="fit" goto cli
 if "%VERB%"=="speech" goto cli
+if "%VERB%"=="credits" goto cli
+if "%VERB%"=="exchange" goto cli
+if "%VERB%"=="collect" goto cli
 if "%VERB%"=="render" goto cli
 if "%VERB%"=="measure" goto cli
 if "%VERB%"=="--version" goto cli

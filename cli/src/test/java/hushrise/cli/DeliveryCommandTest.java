@@ -90,12 +90,14 @@ class DeliveryCommandTest extends CommandLineTestCase {
   void creditsAreToldInEveryForm() throws IOException {
     String project = DEMO.resolve("first-ferry.hushrise").toString();
     assertThat(call("credits", project).out()).contains("Music\n", "Harbour Tune");
-    assertThat(call("credits", project, "--markdown").out()).contains("## Music", "- Harbour Tune");
+    assertThat(call("credits", project, "--markdown").out())
+        .contains("## Music", "- \u201cHarbour Tune\u201d by the makers");
     assertThat(call("credits", project, "--vtt").out())
         .startsWith("WEBVTT")
         .contains(" --> 00:01:36");
     JsonNode json = call("credits", project, "--json").json();
-    assertThat(json.get("credits").get(0).get("line").asText()).startsWith("Harbour Tune");
+    assertThat(json.get("credits").get(0).get("line").asText())
+        .startsWith("\u201cHarbour Tune\u201d by");
     assertThat(call("credits", project, "--vtt", "--json").code()).isEqualTo(2);
     Path saved = folder.resolve("film.hushrise");
     assertThat(call(make("film.wav", "--save", saved.toString())).code()).isZero();

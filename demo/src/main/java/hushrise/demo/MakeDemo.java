@@ -6,6 +6,8 @@ import hushrise.core.make.FilmPlan;
 import hushrise.core.project.Project;
 import hushrise.core.project.level.HushRule;
 import hushrise.core.project.level.Rise;
+import hushrise.core.project.media.Credit;
+import hushrise.core.project.media.Licence;
 import hushrise.core.project.media.Media;
 import hushrise.core.project.media.MediaKind;
 import hushrise.core.project.media.TrackKind;
@@ -156,8 +158,9 @@ public final class MakeDemo {
       voices.add(FilmPlan.Placed.at(heard, Math.round(TAKES_AT[i - 1] * Synth.RATE)));
     }
     Media tune =
-        take(store, "harbour-tune.mp3", MediaKind.MUSIC, "Harbour Tune, own composition, CC0 1.0");
-    Media horn = take(store, "ferry-horn.flac", MediaKind.EFFECT, "Own sound, CC0 1.0");
+        take(store, "harbour-tune.mp3", MediaKind.MUSIC, "").withCredit(ours("Harbour Tune"));
+    Media horn =
+        take(store, "ferry-horn.flac", MediaKind.EFFECT, "").withCredit(ours("Ferry Horn"));
     FilmPlan plan =
         new FilmPlan(
             film,
@@ -181,6 +184,10 @@ public final class MakeDemo {
         FilmMaker.withinPeak(
             swelling, FilmLoudness.of(swelling, store, Progress.NONE).truePeakDbtp());
     ProjectFile.save(safe, folder.resolve("first-ferry" + ProjectFile.ENDING));
+  }
+
+  private static Credit ours(String title) {
+    return new Credit(title, "the makers of Hush Rise", "", Licence.PUBLIC_DOMAIN, "");
   }
 
   private Media take(MediaStore store, String name, MediaKind kind, String credit) {

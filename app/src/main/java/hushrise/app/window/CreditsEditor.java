@@ -20,6 +20,7 @@ import java.util.List;
 import java.util.function.BiFunction;
 import java.util.function.Function;
 import java.util.function.UnaryOperator;
+import javafx.geometry.Insets;
 import javafx.scene.Node;
 import javafx.scene.control.Button;
 import javafx.scene.control.ComboBox;
@@ -40,6 +41,7 @@ import javafx.util.StringConverter;
 final class CreditsEditor {
 
   private static final double LIST_HEIGHT = 260;
+  private static final double BESIDE_BAR = 16;
   private static final int TEXT_ROWS = 6;
 
   private final Sheet sheet;
@@ -66,6 +68,7 @@ final class CreditsEditor {
   void open() {
     List<Media> owed = credits().owed();
     VBox list = new VBox(14);
+    list.setPadding(new Insets(0, BESIDE_BAR, 0, 0));
     owed.forEach(m -> list.getChildren().add(row(m)));
     if (owed.isEmpty()) {
       list.getChildren().add(new Label(text("credits.none")));
@@ -96,7 +99,7 @@ final class CreditsEditor {
 
   private Node row(Media media) {
     Label name = new Label(media.title());
-    name.getStyleClass().add("sheet-subtitle");
+    name.getStyleClass().add("pane-title");
     Label asks = new Label();
     asks.getStyleClass().add("faint");
     asks.setWrapText(true);

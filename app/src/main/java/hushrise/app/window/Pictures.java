@@ -29,6 +29,8 @@ import javafx.application.Platform;
 import javafx.event.EventType;
 import javafx.geometry.Point2D;
 import javafx.scene.Node;
+import javafx.scene.control.CheckBox;
+import javafx.scene.control.Label;
 import javafx.scene.control.ListView;
 import javafx.scene.image.PixelFormat;
 import javafx.scene.image.WritableImage;
@@ -78,9 +80,27 @@ final class Pictures {
             }),
         new Picture("main-lantern.png", () -> window.applyTheme(Theme.LANTERN)),
         new Picture(
-            "shelf.png",
+            "export.png",
             () -> {
               window.applyTheme(Theme.QUAY);
+              window.run(CommandId.EXPORT);
+              if (window.root().lookup("#export-loudness") instanceof CheckBox wanted) {
+                wanted.fire();
+              }
+              if (window.root().lookup("#export-target") instanceof Label target) {
+                target.setText(text("shots.target"));
+              }
+            }),
+        new Picture(
+            "credits.png",
+            () -> {
+              window.closeSheet();
+              window.run(CommandId.CREDITS);
+            }),
+        new Picture(
+            "shelf.png",
+            () -> {
+              window.closeSheet();
               window.session().select(Selection.nothing());
               window.shelf();
               if (window.root().lookup("#shelf-list") instanceof ListView<?> list) {

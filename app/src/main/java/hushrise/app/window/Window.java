@@ -523,6 +523,11 @@ public final class Window {
     commands.run(command);
   }
 
+  /** Closes the sheet that is open. */
+  void closeSheet() {
+    sheet.close();
+  }
+
   /** Gives the keys to the timeline. */
   public void focusTimeline() {
     timeline.requestFocus();
