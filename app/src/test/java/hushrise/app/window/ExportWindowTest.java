@@ -141,6 +141,7 @@ class ExportWindowTest extends WindowTestCase {
     robot.interact(
         () -> window.session().commit("test", p -> ShelfEdits.setCredit(p, music, Credit.NONE)));
     until("it is remarked", () -> robot.lookup("#ear-credits").tryQuery().isPresent());
+    untilQuiet();
     robot.clickOn("#ear-credits");
     robot.clickOn("#credit-title").write("Quay at Six");
     robot.clickOn("#credit-author").write("M. Larsen");

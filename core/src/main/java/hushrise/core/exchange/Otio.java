@@ -199,7 +199,7 @@ public final class Otio {
       Path near = folder.relativize(file.toAbsolutePath().normalize());
       return near.toString().replace('\\', '/');
     } catch (IllegalArgumentException onAnotherDrive) {
-      return file.toUri().toString();
+      return FileUrl.of(file);
     }
   }
 

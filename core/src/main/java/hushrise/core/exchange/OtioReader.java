@@ -14,7 +14,6 @@ import hushrise.core.project.timeline.Fade;
 import hushrise.core.project.timeline.Track;
 import hushrise.core.store.ProjectFile;
 import java.io.IOException;
-import java.net.URI;
 import java.nio.file.Files;
 import java.nio.file.Path;
 import java.util.ArrayList;
@@ -203,11 +202,8 @@ public final class OtioReader {
   private Media mediaOf(String url, TrackKind kind) {
     Path path;
     try {
-      path =
-          url.startsWith("file:")
-              ? Path.of(URI.create(url.replace(" ", "%20")))
-              : file.getParent().resolve(url);
-    } catch (IllegalArgumentException | java.nio.file.FileSystemNotFoundException e) {
+      path = FileUrl.pathOf(url, file.getParent());
+    } catch (IllegalArgumentException e) {
       throw new Problem(
           "%s refers to %s, which is no file here: link its media again where it was made."
               .formatted(file, url),

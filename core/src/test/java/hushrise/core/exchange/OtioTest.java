@@ -135,6 +135,18 @@ class OtioTest {
   }
 
   @Test
+  void filesAreToldByAddressesOrByPathsBesideTheTimeline() {
+    Path odd = folder.resolve("h\u00e4fen & 100% quay.wav");
+    assertThat(FileUrl.of(odd)).startsWith("file:///").doesNotContain(" ", "\u00e4");
+    assertThat(FileUrl.pathOf(FileUrl.of(odd), folder)).isEqualTo(odd);
+    assertThat(FileUrl.pathOf("file://localhost/a/b%20c.wav", folder))
+        .isEqualTo(Path.of("/a/b c.wav"));
+    assertThat(FileUrl.pathOf("sounds/a.wav", folder)).isEqualTo(folder.resolve("sounds/a.wav"));
+    assertThatThrownBy(() -> FileUrl.pathOf("file://elsewhere/a.wav", folder))
+        .isInstanceOf(IllegalArgumentException.class);
+  }
+
+  @Test
   void figuresGoIntoTables() {
     String levels = Tables.levels(rich);
     int keyframes = rich.tracks().stream().mapToInt(t -> t.line().keyframes().size()).sum();
