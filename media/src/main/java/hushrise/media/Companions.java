@@ -3,7 +3,6 @@ package hushrise.media;
 import static hushrise.media.Ffmpeg.allocated;
 import static org.bytedeco.ffmpeg.global.avcodec.av_packet_alloc;
 import static org.bytedeco.ffmpeg.global.avcodec.av_packet_free;
-import static org.bytedeco.ffmpeg.global.avcodec.av_packet_rescale_ts;
 import static org.bytedeco.ffmpeg.global.avcodec.av_packet_unref;
 import static org.bytedeco.ffmpeg.global.avcodec.avcodec_get_name;
 import static org.bytedeco.ffmpeg.global.avcodec.avcodec_parameters_copy;
@@ -221,11 +220,7 @@ final class Companions implements AutoCloseable {
       if (to != null) {
         AVStream from = input.streams(packet.stream_index());
         long zero = Math.round(zeroSeconds / TimeZero.seconds(from.time_base()));
-        packet.pts(packet.pts() == AV_NOPTS_VALUE ? AV_NOPTS_VALUE : packet.pts() - zero);
-        packet.dts(packet.dts() == AV_NOPTS_VALUE ? AV_NOPTS_VALUE : packet.dts() - zero);
-        av_packet_rescale_ts(packet, from.time_base(), to.time_base());
-        packet.stream_index(to.index());
-        packet.pos(-1);
+        Ffmpeg.moveTo(to, packet, from, zero);
         waiting = true;
         return true;
       }

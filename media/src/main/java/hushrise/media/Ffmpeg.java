@@ -1,5 +1,6 @@
 package hushrise.media;
 
+import static org.bytedeco.ffmpeg.global.avcodec.av_packet_rescale_ts;
 import static org.bytedeco.ffmpeg.global.avformat.av_read_frame;
 import static org.bytedeco.ffmpeg.global.avutil.AVERROR_EAGAIN;
 import static org.bytedeco.ffmpeg.global.avutil.AVERROR_EOF;
@@ -17,6 +18,7 @@ import java.nio.file.Files;
 import java.nio.file.Path;
 import org.bytedeco.ffmpeg.avcodec.AVPacket;
 import org.bytedeco.ffmpeg.avformat.AVFormatContext;
+import org.bytedeco.ffmpeg.avformat.AVStream;
 import org.bytedeco.ffmpeg.avutil.AVDictionary;
 import org.bytedeco.ffmpeg.global.avformat;
 import org.bytedeco.javacpp.Pointer;
@@ -75,6 +77,23 @@ final class Ffmpeg {
               .formatted(file, textOf(result)));
     }
     return result >= 0;
+  }
+
+  /**
+   * Makes a packet that was read one of another file's, where times count from another zero.
+   *
+   * @param zero the time that becomes 0, in ticks of the stream it was read from
+   */
+  static void moveTo(AVStream to, AVPacket packet, AVStream from, long zero) {
+    if (packet.pts() != AV_NOPTS_VALUE) {
+      packet.pts(packet.pts() - zero);
+    }
+    if (packet.dts() != AV_NOPTS_VALUE) {
+      packet.dts(packet.dts() - zero);
+    }
+    av_packet_rescale_ts(packet, from.time_base(), to.time_base());
+    packet.stream_index(to.index());
+    packet.pos(-1);
   }
 
   /** Where a packet ends, in seconds of its stream's own time; 0 where it has no time. */

@@ -3,7 +3,6 @@ package hushrise.media;
 import static hushrise.media.Ffmpeg.allocated;
 import static org.bytedeco.ffmpeg.global.avcodec.av_packet_alloc;
 import static org.bytedeco.ffmpeg.global.avcodec.av_packet_free;
-import static org.bytedeco.ffmpeg.global.avcodec.av_packet_rescale_ts;
 import static org.bytedeco.ffmpeg.global.avcodec.av_packet_unref;
 import static org.bytedeco.ffmpeg.global.avcodec.avcodec_parameters_copy;
 import static org.bytedeco.ffmpeg.global.avformat.avformat_close_input;
@@ -73,15 +72,7 @@ final class PictureCopy implements PictureFeed {
     while (Ffmpeg.read(input, packet, film)) {
       reachedSeconds = Math.max(reachedSeconds, Ffmpeg.endOf(input, packet));
       if (packet.stream_index() == from.index()) {
-        if (packet.pts() != AV_NOPTS_VALUE) {
-          packet.pts(packet.pts() - zero);
-        }
-        if (packet.dts() != AV_NOPTS_VALUE) {
-          packet.dts(packet.dts() - zero);
-        }
-        av_packet_rescale_ts(packet, from.time_base(), to.time_base());
-        packet.stream_index(to.index());
-        packet.pos(-1);
+        Ffmpeg.moveTo(to, packet, from, zero);
         waiting = true;
         return true;
       }
