@@ -1,5 +1,6 @@
 package hushrise.core.fit;
 
+import hushrise.core.sound.Progress;
 import hushrise.core.sound.SampleSource;
 import java.util.ArrayList;
 import java.util.List;
@@ -50,6 +51,11 @@ final class Pieces {
 
     double seconds() {
       return sound.lengthFrames() / (double) RATE;
+    }
+
+    /** The piece as a song that can be fitted. */
+    Song analysed() {
+      return new Song(SongAnalyzer.analyze(sound, RATE, name, Progress.NONE), sound);
     }
 
     Piece withoutBeats() {

@@ -27,8 +27,7 @@ class SeamWishesTest {
   @BeforeAll
   static void listen() {
     piece = Pieces.songForm("song", 104, 21);
-    song =
-        new Song(SongAnalyzer.analyze(piece.sound(), RATE, "song", Progress.NONE), piece.sound());
+    song = piece.analysed();
   }
 
   private static Project tailored(double seconds, double leewaySeconds) {

@@ -44,8 +44,7 @@ class StartsTest {
   @BeforeAll
   static void listen() {
     piece = Pieces.songForm("song", 104, 21);
-    song =
-        new Song(SongAnalyzer.analyze(piece.sound(), RATE, "song", Progress.NONE), piece.sound());
+    song = piece.analysed();
   }
 
   private static Project project(double pictureSeconds) {
