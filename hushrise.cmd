@@ -14,6 +14,7 @@ if "%VERB%"=="test" goto test
 if "%VERB%"=="demo" goto demo
 if "%VERB%"=="open" goto open
 if "%VERB%"=="shots" goto shots
+if "%VERB%"=="package" goto package
 if "%VERB%"=="make" goto cli
 if "%VERB%"=="fit" goto cli
 if "%VERB%"=="speech" goto cli
@@ -24,7 +25,7 @@ if "%VERB%"=="render" goto cli
 if "%VERB%"=="measure" goto cli
 if "%VERB%"=="--version" goto cli
 if not "%VERB%"=="help" echo Hush Rise does not know '%VERB%' here. 1>&2
-echo Usage: hushrise demo ^| open [PROJECT] ^| make ... ^| render ... ^| measure FILE ^| test ^| shots
+echo Usage: hushrise demo ^| open [PROJECT] ^| make ... ^| render ... ^| measure FILE ^| test ^| shots ^| package
 if "%VERB%"=="help" exit /b 0
 exit /b 2
 
@@ -40,6 +41,15 @@ exit /b %CODE%
 :test
 pushd "%ROOT%"
 call mvn -B -ntp verify
+set "CODE=%ERRORLEVEL%"
+popd
+exit /b %CODE%
+
+:package
+pushd "%ROOT%"
+call mvn -q -B -Dmaven.test.skip -Dspotless.check.skip -Pbundle -pl bundle -am package dependency:build-classpath -Dmdep.outputFile=target/classpath -Dmdep.includeScope=runtime || (popd & exit /b 1)
+set /p BUNDLE_PATH=<bundle\target\classpath
+"%JAVA%" -cp "bundle\target\classes;%BUNDLE_PATH%" hushrise.bundle.MakeBundle "%ROOT%."
 set "CODE=%ERRORLEVEL%"
 popd
 exit /b %CODE%

@@ -3,7 +3,12 @@ package hushrise.cli;
 import hushrise.core.Problem;
 import java.io.PrintStream;
 import java.io.PrintWriter;
+import java.util.LinkedHashMap;
+import java.util.List;
 import java.util.Locale;
+import java.util.Map;
+import java.util.Optional;
+import java.util.function.Supplier;
 import org.slf4j.LoggerFactory;
 import picocli.CommandLine;
 import picocli.CommandLine.Command;
@@ -19,22 +24,25 @@ import picocli.CommandLine.Spec;
         "Puts music under narration: places it, hushes it where somebody speaks, exports the film.",
     mixinStandardHelpOptions = true,
     version = "Hush Rise 0.1",
-    subcommands = {
-      MakeCommand.class,
-      RenderCommand.class,
-      FitCommand.class,
-      MeasureCommand.class,
-      SpeechCommand.class,
-      CreditsCommand.class,
-      CollectCommand.class,
-      ExchangeCommand.class
-    },
     synopsisSubcommandLabel = "COMMAND",
     footer = {
       "",
       "Exit codes: 0 done, 1 it failed (one line says what and what to do), 2 wrong usage."
     })
 public final class HushRise implements Runnable {
+
+  private static final Map<String, Supplier<Object>> COMMANDS = new LinkedHashMap<>();
+
+  static {
+    COMMANDS.put("make", MakeCommand::new);
+    COMMANDS.put("render", RenderCommand::new);
+    COMMANDS.put("fit", FitCommand::new);
+    COMMANDS.put("measure", MeasureCommand::new);
+    COMMANDS.put("speech", SpeechCommand::new);
+    COMMANDS.put("credits", CreditsCommand::new);
+    COMMANDS.put("collect", CollectCommand::new);
+    COMMANDS.put("exchange", ExchangeCommand::new);
+  }
 
   @Spec private CommandSpec spec;
 
@@ -46,7 +54,15 @@ public final class HushRise implements Runnable {
 
   public static void main(String[] args) {
     Locale.setDefault(Locale.Category.FORMAT, Locale.ROOT);
-    System.exit(run(args, writer(System.out), writer(System.err)));
+    PrintWriter out = writer(System.out);
+    PrintWriter err = writer(System.err);
+    int code = run(args, out, err);
+    if (out.checkError() && code == 0) {
+      err.println(
+          "What there is to say could not be written: the disk may be full, or nobody reads it.");
+      code = 1;
+    }
+    System.exit(code);
   }
 
   private static PrintWriter writer(PrintStream stream) {
@@ -62,14 +78,44 @@ public final class HushRise implements Runnable {
    */
   static int run(String[] args, PrintWriter out, PrintWriter err) {
     HushRise root = new HushRise();
-    CommandLine line = new CommandLine(root).setOut(out).setErr(err);
+    CommandLine line = lineOf(root, List.of(args)).setOut(out).setErr(err);
     line.setExecutionStrategy(
         parsed -> {
+          if (CommandLine.executeHelpRequest(parsed) instanceof Integer code) {
+            return code;
+          }
           root.applyVerbosity();
           return new CommandLine.RunLast().execute(parsed);
         });
     line.setExecutionExceptionHandler((e, failed, parsed) -> root.explain(e, failed));
     return line.execute(args);
+  }
+
+  /** All commands, for help, the manual and completion. */
+  public static CommandLine whole() {
+    return lineOf(new HushRise(), List.of());
+  }
+
+  /**
+   * The root with the command that is called. The others are left out, as reading one takes picocli
+   * tens of milliseconds; where none is called there are all of them.
+   */
+  private static CommandLine lineOf(HushRise root, List<String> args) {
+    CommandLine line = new CommandLine(root);
+    if (args.equals(List.of("--version")) || args.equals(List.of("-V"))) {
+      return line;
+    }
+    Optional<String> called = args.stream().filter(COMMANDS::containsKey).findFirst();
+    COMMANDS.forEach(
+        (name, command) -> {
+          if (called.isEmpty() || called.get().equals(name)) {
+            line.addSubcommand(command.get());
+          }
+        });
+    line.getSubcommands()
+        .values()
+        .forEach(sub -> sub.getCommandSpec().version(line.getCommandSpec().version()));
+    return line;
   }
 
   private void applyVerbosity() {

@@ -129,6 +129,21 @@ class CommandLineTest extends CommandLineTestCase {
         .isCloseTo(15, within(0.1));
   }
 
+  @Test
+  void everyCommandTellsTheVersionAndHelpListsThemAll() {
+    String version = call("--version").out();
+    assertThat(version).startsWith("Hush Rise ");
+    String help = call("--help").out();
+    for (String command :
+        List.of("make", "render", "fit", "measure", "speech", "credits", "collect", "exchange")) {
+      assertThat(call(command, "--version").out()).isEqualTo(version);
+      assertThat(help).containsPattern("(?m)^ +" + command + " ");
+    }
+    Answer unknown = call("mesure", "x.wav");
+    assertThat(unknown.code()).isEqualTo(2);
+    assertThat(unknown.err()).contains("measure");
+  }
+
   @ParameterizedTest
   @ValueSource(
       strings = {

@@ -58,14 +58,17 @@ public final class CacheFolder {
    * or as many as HUSHRISE_CACHE_GIB says.
    */
   public static CacheFolder ofUser() {
-    String named = System.getenv("HUSHRISE_CACHE");
     String size = System.getenv("HUSHRISE_CACHE_GIB");
-    Path folder =
-        named == null || named.isBlank()
-            ? Path.of(ProjectDirectories.from("", "", "Hush Rise").cacheDir)
-            : Path.of(named);
     long gib = size == null || !size.matches("\\d{1,6}") ? 20 : Long.parseLong(size);
-    return new CacheFolder(folder.resolve("sounds"), gib << 30);
+    return new CacheFolder(userFolder().resolve("sounds"), gib << 30);
+  }
+
+  /** Where everything lies that can be made again. */
+  static Path userFolder() {
+    String named = System.getenv("HUSHRISE_CACHE");
+    return named == null || named.isBlank()
+        ? Path.of(ProjectDirectories.from("", "", "Hush Rise").cacheDir)
+        : Path.of(named);
   }
 
   /** Where something of a key lies, or would. */

@@ -77,6 +77,7 @@ public final class SileroModel implements SpeechModel {
 
   /** The runtime, which is to keep nothing about whoever runs it. */
   private static OrtEnvironment quietEnvironment() {
+    OnnxLibraries.unpackOnce();
     OrtEnvironment made = OrtEnvironment.getEnvironment();
     try {
       made.setTelemetry(false);

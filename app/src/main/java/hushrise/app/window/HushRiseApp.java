@@ -9,6 +9,7 @@ import java.nio.file.Path;
 import java.util.Locale;
 import javafx.application.Application;
 import javafx.scene.Scene;
+import javafx.scene.image.Image;
 import javafx.stage.Stage;
 
 /** The application: reads its arguments, puts the window on its stage, or takes pictures of it. */
@@ -33,6 +34,7 @@ public final class HushRiseApp extends Application {
             CacheFolder.ofUser(), new SystemDevices(), theme, new SystemFileChoice(() -> stage));
     Scene scene = new Scene(window.root(), WIDTH, HEIGHT);
     window.attach(stage, scene);
+    stage.getIcons().add(new Image(icon()));
     stage.setMinWidth(860);
     stage.setMinHeight(560);
     stage.setScene(scene);
@@ -44,6 +46,10 @@ public final class HushRiseApp extends Application {
     if (arguments.project().isEmpty()) {
       window.say(text("welcome"));
     }
+  }
+
+  private static String icon() {
+    return HushRiseApp.class.getResource("/hushrise/app/icon.png").toExternalForm();
   }
 
   @Override

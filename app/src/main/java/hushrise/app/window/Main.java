@@ -1,5 +1,6 @@
 package hushrise.app.window;
 
+import java.util.Arrays;
 import java.util.Locale;
 import javafx.application.Application;
 
@@ -17,6 +18,23 @@ public final class Main {
    */
   public static void main(String[] args) {
     Locale.setDefault(Locale.Category.FORMAT, Locale.ROOT);
+    if (isWithoutDisplay()) {
+      if (!Arrays.asList(args).contains("--shot") && !Arrays.asList(args).contains("--shots")) {
+        System.err.println(
+            "There is no display here to open a window on: start Hush Rise from a desktop, or use the command line, hushrise.");
+        System.exit(1);
+      }
+      System.setProperty("glass.platform", "Headless");
+      System.setProperty("prism.order", "sw");
+    }
     Application.launch(HushRiseApp.class, args);
+  }
+
+  /** Whether windows could be shown nowhere, and nobody has asked for them to be shown nowhere. */
+  private static boolean isWithoutDisplay() {
+    return System.getProperty("os.name").equals("Linux")
+        && System.getProperty("glass.platform") == null
+        && System.getenv("DISPLAY") == null
+        && System.getenv("WAYLAND_DISPLAY") == null;
   }
 }
