@@ -1,6 +1,5 @@
 package hushrise.media;
 
-import dev.dirs.ProjectDirectories;
 import hushrise.core.Problem;
 import hushrise.core.store.AtomicFile;
 import java.io.IOException;
@@ -60,15 +59,7 @@ public final class CacheFolder {
   public static CacheFolder ofUser() {
     String size = System.getenv("HUSHRISE_CACHE_GIB");
     long gib = size == null || !size.matches("\\d{1,6}") ? 20 : Long.parseLong(size);
-    return new CacheFolder(userFolder().resolve("sounds"), gib << 30);
-  }
-
-  /** Where everything lies that can be made again. */
-  static Path userFolder() {
-    String named = System.getenv("HUSHRISE_CACHE");
-    return named == null || named.isBlank()
-        ? Path.of(ProjectDirectories.from("", "", "Hush Rise").cacheDir)
-        : Path.of(named);
+    return new CacheFolder(UserFolders.cache().resolve("sounds"), gib << 30);
   }
 
   /** Where something of a key lies, or would. */

@@ -34,7 +34,7 @@ final class OnnxLibraries {
       return;
     }
     try {
-      Path folder = CacheFolder.userFolder().resolve("onnxruntime");
+      Path folder = UserFolders.cache().resolve("onnxruntime");
       Files.createDirectories(folder);
       for (String name : List.of("onnxruntime", "onnxruntime4j_jni")) {
         unpack(System.mapLibraryName(name), folder);

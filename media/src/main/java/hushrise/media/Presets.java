@@ -4,7 +4,6 @@ import com.fasterxml.jackson.core.JsonProcessingException;
 import com.fasterxml.jackson.core.type.TypeReference;
 import com.fasterxml.jackson.databind.ObjectMapper;
 import com.fasterxml.jackson.datatype.jdk8.Jdk8Module;
-import dev.dirs.ProjectDirectories;
 import hushrise.core.Problem;
 import hushrise.core.store.AtomicFile;
 import java.io.IOException;
@@ -33,11 +32,7 @@ public final class Presets {
 
   /** Those of the person, in the folder for settings or the one that HUSHRISE_SETTINGS names. */
   public static Presets ofUser() {
-    String named = System.getenv("HUSHRISE_SETTINGS");
-    return new Presets(
-        named == null || named.isBlank()
-            ? Path.of(ProjectDirectories.from("", "", "Hush Rise").configDir)
-            : Path.of(named));
+    return new Presets(UserFolders.settings());
   }
 
   /** All of them; kept ones first, and in the place of a shipped one of their name. */

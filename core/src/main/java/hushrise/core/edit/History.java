@@ -8,19 +8,45 @@ import java.util.Optional;
 /** The projects that led to the present one, and those undone since. Without limit. */
 public final class History {
 
+  /** What can happen to it. */
+  public enum Event {
+    /** A step was made. */
+    COMMIT,
+    /** The present project was put in another's place, within the step that led to it. */
+    AMEND,
+    UNDO,
+    REDO
+  }
+
+  /** Is told whatever happens, after it has. */
+  @FunctionalInterface
+  public interface Listener {
+    /**
+     * @param name what was done, for a step
+     * @param present the project that is there now
+     */
+    void happened(Event event, String name, Project present);
+  }
+
   private record Step(String name, Project before, Project after) {}
 
   private final Deque<Step> done = new ArrayDeque<>();
   private final Deque<Step> undone = new ArrayDeque<>();
+  private Listener listener = (event, name, now) -> {};
   private Project present;
-  private Project saved;
+  private Optional<Project> saved;
 
   /**
    * @param project the first project; it counts as saved
    */
   public History(Project project) {
     present = project;
-    saved = project;
+    saved = Optional.of(project);
+  }
+
+  /** Sets who is told from now on. */
+  public void setListener(Listener told) {
+    listener = told;
   }
 
   public Project present() {
@@ -37,19 +63,21 @@ public final class History {
       done.push(new Step(name, present, project));
       undone.clear();
       present = project;
+      listener.happened(Event.COMMIT, name, present);
     }
   }
 
   /** Puts another project in the present one's place, as part of the step that led to it. */
   public void amend(Project project) {
     if (!project.equals(present)) {
-      boolean wasSaved = present.equals(saved);
+      boolean wasSaved = !hasUnsavedChanges();
       if (!done.isEmpty()) {
         Step last = done.pop();
         done.push(new Step(last.name(), last.before(), project));
       }
       present = project;
-      saved = wasSaved ? project : saved;
+      saved = wasSaved ? Optional.of(project) : saved;
+      listener.happened(Event.AMEND, "", present);
     }
   }
 
@@ -60,6 +88,7 @@ public final class History {
     }
     undone.push(done.pop());
     present = undone.element().before();
+    listener.happened(Event.UNDO, "", present);
     return true;
   }
 
@@ -70,6 +99,7 @@ public final class History {
     }
     done.push(undone.pop());
     present = done.element().after();
+    listener.happened(Event.REDO, "", present);
     return true;
   }
 
@@ -85,11 +115,16 @@ public final class History {
 
   /** Tells that the present project has been written to its file. */
   public void markSaved() {
-    saved = present;
+    saved = Optional.of(present);
+  }
+
+  /** Tells that no file has any of these projects. */
+  public void markUnsaved() {
+    saved = Optional.empty();
   }
 
   /** Whether the present project differs from the one last saved. */
   public boolean hasUnsavedChanges() {
-    return !present.equals(saved);
+    return saved.filter(present::equals).isEmpty();
   }
 }

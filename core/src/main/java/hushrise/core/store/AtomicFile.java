@@ -12,9 +12,23 @@ import java.nio.file.StandardCopyOption;
 import java.nio.file.StandardOpenOption;
 import java.util.Set;
 import java.util.concurrent.ConcurrentHashMap;
+import java.util.regex.Matcher;
+import java.util.regex.Pattern;
+import java.util.stream.Stream;
+import org.slf4j.Logger;
+import org.slf4j.LoggerFactory;
 
 /** Files that are either the old one or the new one, whole. */
 public final class AtomicFile {
+
+  private static final Logger LOG = LoggerFactory.getLogger(AtomicFile.class);
+
+  private static final String PREFIX = ".hushrise-";
+  private static final String PART_ENDING = ".part";
+
+  /** A part file's name, with the process that writes it. */
+  private static final Pattern PART_NAME =
+      Pattern.compile(Pattern.quote(PREFIX) + "(\\d{1,18})-\\w+" + Pattern.quote(PART_ENDING));
 
   /** Part files that are being written; none of them outlives the program. */
   private static final Set<Path> PARTS = ConcurrentHashMap.newKeySet();
@@ -44,7 +58,9 @@ public final class AtomicFile {
       throw new Problem("%s is a folder: give the name of a file.".formatted(target));
     }
     try {
-      Path part = folder.resolve(".%s.part".formatted(Ids.fresh("hushrise")));
+      clearDead(folder);
+      Path part =
+          folder.resolve(PREFIX + ProcessHandle.current().pid() + Ids.fresh("") + PART_ENDING);
       PARTS.add(part);
       return Files.createFile(part);
     } catch (IOException e) {
@@ -52,6 +68,23 @@ public final class AtomicFile {
           "Nothing can be written in %s: choose a folder that you may write to.".formatted(folder),
           e);
     }
+  }
+
+  /** Removes part files that a process left which has died. */
+  public static void clearDead(Path folder) {
+    try (Stream<Path> all = Files.list(folder)) {
+      for (Path part : all.filter(AtomicFile::isDead).toList()) {
+        Files.deleteIfExists(part);
+      }
+    } catch (IOException e) {
+      LOG.debug("Part files in {} could not be cleared away", folder, e);
+    }
+  }
+
+  private static boolean isDead(Path file) {
+    Matcher name = PART_NAME.matcher(file.getFileName().toString());
+    return name.matches()
+        && ProcessHandle.of(Long.parseLong(name.group(1))).filter(ProcessHandle::isAlive).isEmpty();
   }
 
   /** Puts a finished file into the place of {@code target}. */
@@ -63,11 +96,24 @@ public final class AtomicFile {
         Files.move(finished, target, StandardCopyOption.REPLACE_EXISTING);
       }
       PARTS.remove(finished);
+      forceFolder(target);
     } catch (IOException e) {
       discard(finished);
       throw new Problem(
           "%s cannot be replaced: close it elsewhere, or choose another name.".formatted(target),
           e);
+    }
+  }
+
+  /**
+   * Forces a folder to disk, so that a new name in it outlives a power cut, where that can be done.
+   */
+  private static void forceFolder(Path target) {
+    try (FileChannel folder =
+        FileChannel.open(target.toAbsolutePath().getParent(), StandardOpenOption.READ)) {
+      folder.force(true);
+    } catch (IOException e) {
+      LOG.debug("The folder of {} cannot be forced to disk here", target, e);
     }
   }
 

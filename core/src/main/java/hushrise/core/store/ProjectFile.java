@@ -15,6 +15,7 @@ import com.fasterxml.jackson.databind.json.JsonMapper;
 import com.fasterxml.jackson.databind.module.SimpleModule;
 import com.fasterxml.jackson.databind.node.ObjectNode;
 import com.fasterxml.jackson.databind.ser.std.StdSerializer;
+import com.fasterxml.jackson.databind.util.TokenBuffer;
 import com.fasterxml.jackson.datatype.jdk8.Jdk8Module;
 import hushrise.core.Problem;
 import hushrise.core.project.Project;
@@ -43,6 +44,11 @@ public final class ProjectFile {
   /** The version that is written, and the highest that is read. */
   public static final int VERSION = 1;
 
+  /** The name under which readers and writers of paths find the project's folder. */
+  private static final String FOLDER = "folder";
+
+  private static final ObjectMapper MAPPER = mapper();
+
   private ProjectFile() {}
 
   /**
@@ -62,7 +68,7 @@ public final class ProjectFile {
           e);
     }
     try {
-      return read(mapperFor(file).readTree(bytes), file);
+      return read(MAPPER.readTree(bytes), file);
     } catch (IOException e) {
       throw damaged(file, e);
     }
@@ -76,7 +82,6 @@ public final class ProjectFile {
    */
   public static Project read(JsonNode tree, Path file) {
     try {
-      ObjectMapper mapper = mapperFor(file);
       if (tree == null || !tree.path("hushrise").isInt()) {
         throw new Problem("%s is no Hush Rise project: choose a %s file.".formatted(file, ENDING));
       }
@@ -87,7 +92,11 @@ public final class ProjectFile {
                 .formatted(file, version, VERSION));
       }
       Project project =
-          mapper.treeToValue(tree, Project.class).withUnknown(new UnknownFields(tree));
+          MAPPER
+              .readerFor(Project.class)
+              .withAttribute(FOLDER, folderOf(file))
+              .<Project>readValue(tree)
+              .withUnknown(new UnknownFields(tree));
       requireMediaOfEveryClip(project);
       return project;
     } catch (IOException | IllegalArgumentException | NullPointerException e) {
@@ -139,24 +148,32 @@ public final class ProjectFile {
 
   /** A project as it would be written into a file; media paths are relative to its folder. */
   public static byte[] bytes(Project project, Path file) {
-    ObjectMapper mapper = mapperFor(file);
-    ObjectNode tree = mapper.createObjectNode();
-    tree.put("hushrise", VERSION);
-    tree.setAll((ObjectNode) mapper.valueToTree(project));
-    project.unknown().restoreInto(tree);
-    tree.put("hushrise", VERSION);
     try {
-      return mapper.writerWithDefaultPrettyPrinter().writeValueAsBytes(tree);
+      return MAPPER.writerWithDefaultPrettyPrinter().writeValueAsBytes(tree(project, file));
     } catch (JsonProcessingException e) {
       throw new IllegalStateException("A project that is no JSON", e);
     }
   }
 
-  private static ObjectMapper mapperFor(Path projectFile) {
-    Path folder = projectFile.toAbsolutePath().normalize().getParent();
+  /** As {@link #bytes}, as the JSON that {@link #read} takes. */
+  public static ObjectNode tree(Project project, Path file) {
+    ObjectNode tree = MAPPER.createObjectNode();
+    tree.put("hushrise", VERSION);
+    try (TokenBuffer written = new TokenBuffer(MAPPER, false)) {
+      MAPPER.writer().withAttribute(FOLDER, folderOf(file)).writeValue(written, project);
+      tree.setAll((ObjectNode) MAPPER.<JsonNode>readTree(written.asParser()));
+    } catch (IOException e) {
+      throw new IllegalStateException("A project that is no JSON", e);
+    }
+    project.unknown().restoreInto(tree);
+    tree.put("hushrise", VERSION);
+    return tree;
+  }
+
+  private static ObjectMapper mapper() {
     SimpleModule paths = new SimpleModule();
-    paths.addSerializer(Path.class, new PathWriter(folder));
-    paths.addDeserializer(Path.class, new PathReader(folder));
+    paths.addSerializer(Path.class, new PathWriter());
+    paths.addDeserializer(Path.class, new PathReader());
     paths.addDeserializer(Credit.class, new CreditReader());
     return JsonMapper.builder()
         .addModule(paths)
@@ -167,6 +184,10 @@ public final class ProjectFile {
         .enable(DeserializationFeature.FAIL_ON_NULL_FOR_PRIMITIVES)
         .disable(SerializationFeature.FAIL_ON_EMPTY_BEANS)
         .build();
+  }
+
+  private static Path folderOf(Path projectFile) {
+    return projectFile.toAbsolutePath().normalize().getParent();
   }
 
   @JsonIgnoreProperties("unknown")
@@ -204,20 +225,19 @@ public final class ProjectFile {
 
   private static final class PathWriter extends StdSerializer<Path> {
     private static final long serialVersionUID = 1;
-    private final transient Path folder;
 
-    PathWriter(Path folder) {
+    PathWriter() {
       super(Path.class);
-      this.folder = folder;
     }
 
     @Override
     public void serialize(Path path, JsonGenerator out, SerializerProvider provider)
         throws IOException {
-      out.writeString(shortest(path).toString().replace('\\', '/'));
+      Path folder = (Path) provider.getAttribute(FOLDER);
+      out.writeString(shortest(path, folder).toString().replace('\\', '/'));
     }
 
-    private Path shortest(Path path) {
+    private static Path shortest(Path path, Path folder) {
       try {
         return folder.relativize(path.toAbsolutePath().normalize());
       } catch (IllegalArgumentException onAnotherDrive) {
@@ -228,16 +248,15 @@ public final class ProjectFile {
 
   private static final class PathReader extends StdDeserializer<Path> {
     private static final long serialVersionUID = 1;
-    private final transient Path folder;
 
-    PathReader(Path folder) {
+    PathReader() {
       super(Path.class);
-      this.folder = folder;
     }
 
     @Override
     public Path deserialize(JsonParser in, DeserializationContext context) throws IOException {
       try {
+        Path folder = (Path) context.getAttribute(FOLDER);
         return folder.resolve(in.getValueAsString("")).normalize();
       } catch (InvalidPathException e) {
         throw new IOException("the media path " + in.getValueAsString() + " is none", e);
