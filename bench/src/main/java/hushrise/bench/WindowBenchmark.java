@@ -69,7 +69,7 @@ public final class WindowBenchmark {
       Theme.loadFonts();
       CacheFolder cache = new CacheFolder(folder.resolve("cache"), 4L << 30);
       Project project = LongProject.of(new MediaStore(cache), folder);
-      window = new Window(cache, new SystemDevices(), Theme.QUAY, FileChoice.NONE);
+      window = new Window(cache, new SystemDevices(), Theme.QUAY, FileChoice.NONE, folder.resolve("work"));
       Scene scene = new Scene(window.root(), 1280, 800);
       window.attach(stage, scene);
       stage.setScene(scene);

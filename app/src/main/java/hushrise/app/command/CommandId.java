@@ -27,6 +27,7 @@ public enum CommandId {
   EXPORT("export", Menu.FILE, Needs.FILM, "Shortcut+E"),
   CREDITS("credits", Menu.FILE, Needs.FILM, "Shortcut+K"),
   COLLECT("collect", Menu.FILE, Needs.FILM),
+  VERSIONS("versions", Menu.FILE, Needs.FILM),
   QUIT("quit", Menu.FILE, Needs.NOTHING, "Shortcut+Q"),
 
   UNDO("undo", Menu.EDIT, Needs.UNDONE, "Shortcut+Z"),

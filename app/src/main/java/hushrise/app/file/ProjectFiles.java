@@ -6,7 +6,10 @@ import hushrise.app.job.Jobs;
 import hushrise.app.job.Messages;
 import hushrise.app.session.Session;
 import hushrise.core.Problem;
+import hushrise.core.journal.Recovered;
 import hushrise.core.project.Project;
+import hushrise.core.store.AtomicFile;
+import hushrise.core.store.ContentDigest;
 import hushrise.core.store.ProjectCollection;
 import hushrise.core.store.ProjectFile;
 import java.nio.file.Files;
@@ -21,10 +24,16 @@ public final class ProjectFiles {
   private final Questions questions;
   private final Jobs jobs;
   private final Messages messages;
+  private final Safekeeping keeping;
   private final Runnable opened;
+
+  /** What lay in the project's file when it was read or written last. */
+  private Optional<String> content = Optional.empty();
+
   private final RecentProjects recent = new RecentProjects();
 
   /**
+   * @param keeping keeps earlier versions, and who has the project open
    * @param opened runs after another project has been opened
    */
   public ProjectFiles(
@@ -33,12 +42,14 @@ public final class ProjectFiles {
       Questions questions,
       Jobs jobs,
       Messages messages,
+      Safekeeping keeping,
       Runnable opened) {
     this.session = session;
     this.choice = choice;
     this.questions = questions;
     this.jobs = jobs;
     this.messages = messages;
+    this.keeping = keeping;
     this.opened = opened;
   }
 
@@ -52,19 +63,49 @@ public final class ProjectFiles {
     guard(
         () -> {
           session.open(Project.empty(""), Optional.empty());
+          keeping.unlock();
           opened.run();
         });
   }
 
   /** Opens a project file; whatever is open must have been dealt with. */
   public void open(Path file) {
+    Path absolute = file.toAbsolutePath().normalize();
     jobs.run(
-        () -> ProjectFile.load(file),
+        () -> {
+          AtomicFile.clearDead(absolute.getParent());
+          return ProjectFile.load(file);
+        },
         project -> {
-          session.open(project, Optional.of(file.toAbsolutePath()));
-          recent.note(file);
+          if (keeping.lock(absolute)) {
+            show(project, absolute);
+          } else {
+            questions.ask(
+                text("elsewhere.title"),
+                text("elsewhere.question", absolute.getFileName()),
+                text("elsewhere.answer"),
+                () -> show(project, absolute));
+          }
+        });
+  }
+
+  private void show(Project project, Path file) {
+    session.open(project, Optional.of(file));
+    content = ContentDigest.ofFile(file);
+    recent.note(file);
+    opened.run();
+    messages.say(text("opened", project.name()));
+  }
+
+  /** Goes on with what a crash had left. */
+  public void goOn(Recovered recovered) {
+    guard(
+        () -> {
+          session.goOn(recovered);
+          content = recovered.project().flatMap(ContentDigest::ofFile);
+          recovered.project().ifPresentOrElse(keeping::lock, keeping::unlock);
           opened.run();
-          messages.say(text("opened", project.name()));
+          messages.say(text("recover.done", recovered.name(), recovered.steps()));
         });
   }
 
@@ -92,12 +133,24 @@ public final class ProjectFiles {
         then);
   }
 
-  /** Saves, and asks where when that is not known. */
+  /** Saves, and asks where when that is not known, or when somebody else has changed the file. */
   public void save(Runnable then) {
-    if (session.file().isPresent()) {
-      save(session.file().get(), then);
-    } else {
+    if (session.file().isEmpty()) {
       saveAs(then);
+      return;
+    }
+    Path file = session.file().get();
+    Optional<String> now = ContentDigest.ofFile(file);
+    if (now.isPresent() && content.isPresent() && !now.equals(content)) {
+      questions.ask(
+          text("changed.title"),
+          text("changed.question", file.getFileName()),
+          text("save.elsewhere"),
+          () -> saveAs(then),
+          text("replace.answer"),
+          () -> save(file, then));
+    } else {
+      save(file, then);
     }
   }
 
@@ -162,17 +215,23 @@ public final class ProjectFiles {
   }
 
   private void save(Path file, Runnable then) {
+    Path absolute = file.toAbsolutePath().normalize();
     try {
       if (session.present().name().isBlank()) {
         String name = FileNames.bare(file);
         session.learn(p -> p.withName(name));
       }
-      session.save(file);
+      keeping.versions().keep(absolute, keeping.mostVersions());
+      session.save(absolute);
+      content = ContentDigest.ofFile(absolute);
+      keeping.lock(absolute);
       recent.note(file);
       messages.say(text("savedTo", file));
       then.run();
     } catch (Problem e) {
       messages.complain(e.getMessage());
+      questions.ask(
+          text("unsaveable.title"), e.getMessage(), text("save.elsewhere"), () -> saveAs(then));
     }
   }
 }

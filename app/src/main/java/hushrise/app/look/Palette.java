@@ -1,5 +1,6 @@
 package hushrise.app.look;
 
+import hushrise.core.project.media.TrackKind;
 import javafx.scene.paint.Color;
 
 /**
@@ -118,6 +119,17 @@ public record Palette(
             web(rise),
             web(clear),
             web(tight));
+  }
+
+  /** The colour of what lies on a kind of track. */
+  public Color of(TrackKind kind) {
+    return switch (kind) {
+      case PICTURE -> picture;
+      case VOICE -> voice;
+      case CAMERA -> camera;
+      case MUSIC -> music;
+      case EFFECTS -> effects;
+    };
   }
 
   private static String web(Color c) {

@@ -8,6 +8,8 @@ import hushrise.core.fit.Fits;
 import hushrise.core.fit.Songs;
 import hushrise.core.hush.HushDraft;
 import hushrise.core.hush.HushFollow;
+import hushrise.core.journal.Journal;
+import hushrise.core.journal.Recovered;
 import hushrise.core.project.Project;
 import hushrise.core.project.level.Keyframe;
 import hushrise.core.project.level.Turn;
@@ -56,6 +58,7 @@ public final class Session {
   private final Messages messages;
   private final Elsewhere elsewhere;
   private History history = new History(Project.empty(""));
+  private Optional<Journal> journal = Optional.empty();
   private Optional<Path> file = Optional.empty();
   private final ReadOnlyObjectWrapper<Project> present =
       new ReadOnlyObjectWrapper<>(history.present());
@@ -211,9 +214,28 @@ public final class Session {
     return file;
   }
 
+  /** Lets every step from now on be noted in a journal. */
+  public void keepIn(Journal kept) {
+    journal = Optional.of(kept);
+    kept.opened(present(), file);
+    history.setListener(kept::happened);
+  }
+
   /** Starts over with another project. */
   public void open(Project opened, Optional<Path> from) {
-    history = new History(opened);
+    start(new History(opened), from);
+    journal.ifPresent(j -> j.opened(opened, from));
+  }
+
+  /** Goes on where a crash had ended, with all that can be undone. */
+  public void goOn(Recovered recovered) {
+    start(recovered.history(), recovered.project());
+    journal.ifPresent(j -> j.goOn(recovered));
+  }
+
+  private void start(History with, Optional<Path> from) {
+    history = with;
+    journal.ifPresent(j -> history.setListener(j::happened));
     file = from;
     drag = Optional.empty();
     pointed = Optional.empty();
@@ -374,6 +396,12 @@ public final class Session {
     elsewhere.run(() -> Fits.followed(before, edited, songs), then);
   }
 
+  /** Makes another project the present one as it is, as a step. */
+  public void replace(String name, Project with) {
+    history.commit(name, with);
+    historyChanged();
+  }
+
   /** Notes something that was found out about the project, as part of the step before. */
   public void learn(UnaryOperator<Project> what) {
     history.amend(what.apply(present()));
@@ -422,6 +450,7 @@ public final class Session {
   public void save(Path target) {
     ProjectFile.save(present(), target);
     history.markSaved();
+    journal.ifPresent(j -> j.saved(target));
     file = Optional.of(target);
     historyChanged();
   }

@@ -43,7 +43,7 @@ final class ClipPainter {
     this.project = project;
     this.width = g.getCanvas().getWidth();
     this.height = g.getCanvas().getHeight();
-    this.color = LanePainter.colorOf(geometry.track(), palette);
+    this.color = palette.of(geometry.track().kind());
   }
 
   /** A clip's edges, name, seams and fade curves. */

@@ -51,7 +51,7 @@ final class GroundMarks {
 
   /** The edges of all clips. */
   void edges() {
-    Color color = LanePainter.colorOf(geometry.track(), palette);
+    Color color = palette.of(geometry.track().kind());
     int ink = Pixels.premultiplied(color, 0.6);
     for (Clip clip : geometry.track().clips()) {
       double left = geometry.axis().xOf(clip.startFrame());

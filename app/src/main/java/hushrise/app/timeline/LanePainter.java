@@ -6,7 +6,6 @@ import hushrise.core.level.TrackCurve;
 import hushrise.core.project.Project;
 import hushrise.core.project.timeline.Track;
 import javafx.scene.canvas.GraphicsContext;
-import javafx.scene.paint.Color;
 import javafx.scene.text.Font;
 import javafx.scene.text.TextAlignment;
 
@@ -34,16 +33,6 @@ final class LanePainter {
     this.project = project;
     this.width = g.getCanvas().getWidth();
     this.height = g.getCanvas().getHeight();
-  }
-
-  static Color colorOf(Track track, Palette palette) {
-    return switch (track.kind()) {
-      case PICTURE -> palette.picture();
-      case VOICE -> palette.voice();
-      case CAMERA -> palette.camera();
-      case MUSIC -> palette.music();
-      case EFFECTS -> palette.effects();
-    };
   }
 
   /** Draws everything; {@code lit} is what a press would take hold of. */

@@ -137,7 +137,7 @@ final class WaveGround implements Ground {
                   curve,
                   envelopes.get(clip.id()),
                   view.axis(),
-                  LanePainter.colorOf(track, view.palette())));
+                  view.palette().of(track.kind())));
     }
     marks.grid();
     marks.edges();

@@ -26,6 +26,11 @@ record Arguments(
         project, after(raw, "--shot"), after(raw, "--shots"), after(raw, "--theme"));
   }
 
+  /** Whether it was started for pictures, with nobody before it. */
+  boolean takesPictures() {
+    return shot.isPresent() || shots.isPresent();
+  }
+
   private static Optional<String> after(List<String> raw, String option) {
     int at = raw.indexOf(option);
     return at >= 0 && at + 1 < raw.size() ? Optional.of(raw.get(at + 1)) : Optional.empty();

@@ -5,6 +5,7 @@ import static hushrise.app.words.Texts.text;
 import hushrise.app.look.Theme;
 import hushrise.media.CacheFolder;
 import hushrise.media.SystemDevices;
+import hushrise.media.UserFolders;
 import java.nio.file.Path;
 import java.util.Locale;
 import javafx.application.Application;
@@ -31,7 +32,11 @@ public final class HushRiseApp extends Application {
             .orElseGet(Theme::chosen);
     window =
         new Window(
-            CacheFolder.ofUser(), new SystemDevices(), theme, new SystemFileChoice(() -> stage));
+            CacheFolder.ofUser(),
+            new SystemDevices(),
+            theme,
+            new SystemFileChoice(() -> stage),
+            UserFolders.work());
     Scene scene = new Scene(window.root(), WIDTH, HEIGHT);
     window.attach(stage, scene);
     stage.getIcons().add(new Image(icon()));
@@ -45,6 +50,9 @@ public final class HushRiseApp extends Application {
     arguments.shots().ifPresent(folder -> new Pictures(window).takeAll(Path.of(folder)));
     if (arguments.project().isEmpty()) {
       window.say(text("welcome"));
+    }
+    if (!arguments.takesPictures()) {
+      window.offerWhatWasLeft();
     }
   }
 

@@ -22,6 +22,7 @@ import hushrise.app.file.Exports;
 import hushrise.app.file.FileChoice;
 import hushrise.app.file.Intake;
 import hushrise.app.file.ProjectFiles;
+import hushrise.app.file.Safekeeping;
 import hushrise.app.job.Calm;
 import hushrise.app.job.Jobs;
 import hushrise.app.listen.Drafting;
@@ -98,6 +99,7 @@ public final class Window {
   private final Intake intake;
   private final FitCommands fits;
   private final ProjectFiles projects;
+  private final Safekeeping keeping;
   private final Exports exports;
   private final ExportSheet export;
   private final CommandFinder finder;
@@ -120,8 +122,9 @@ public final class Window {
    * @param cache where decoded sound and what was found out about files is kept
    * @param devices what sound is played through
    * @param choice lets the person choose files
+   * @param work where journals and earlier versions are kept
    */
-  public Window(CacheFolder cache, Devices devices, Theme theme, FileChoice choice) {
+  public Window(CacheFolder cache, Devices devices, Theme theme, FileChoice choice, Path work) {
     this.theme = theme;
     this.choice = choice;
     this.devices = devices;
@@ -130,6 +133,11 @@ public final class Window {
     MediaStore store = new MediaStore(cache);
     SongStore songs = new SongStore(store, cache);
     session = new Session(songs, status, this::elsewhere);
+    keeping =
+        new Safekeeping(
+            work,
+            folder -> Platform.runLater(() -> status.complain(text("journal.unwritable", folder))));
+    session.keepIn(keeping.journal());
     AudioOutput out = devices.usualOutput(Project.DEFAULT_SAMPLE_RATE);
     transport =
         new Transport(
@@ -152,7 +160,7 @@ public final class Window {
     view.axisProperty().addListener(p -> calm.moved());
     ear = new EarCommands(session, hearing, view::reveal, this::askAside, status);
     intake = new Intake(session, store, songs, jobs, status);
-    projects = new ProjectFiles(session, choice, sheet, jobs, status, this::opened);
+    projects = new ProjectFiles(session, choice, sheet, jobs, status, keeping, this::opened);
     exports = new Exports(store, jobs, status);
     export =
         new ExportSheet(
@@ -261,6 +269,9 @@ public final class Window {
         .set(CommandId.ADD, this::add)
         .set(CommandId.SHELF, this::shelf)
         .set(CommandId.EXPORT, this::export)
+        .set(
+            CommandId.VERSIONS,
+            () -> new VersionsSheet(sheet, session, keeping, palette, status).open())
         .set(CommandId.COLLECT, projects::collect)
         .set(CommandId.CREDITS, () -> new CreditsEditor(sheet, session, choice, status).open())
         .set(CommandId.QUIT, this::quit)
@@ -518,6 +529,17 @@ public final class Window {
     stage.fireEvent(new WindowEvent(stage, WindowEvent.WINDOW_CLOSE_REQUEST));
   }
 
+  /** Offers what a crash has left, if it has left anything. */
+  void offerWhatWasLeft() {
+    jobs.run(
+        () -> keeping.journals().left(),
+        left -> {
+          if (!left.isEmpty()) {
+            new RecoverySheet(sheet, keeping.journals(), palette, projects::goOn).open(left);
+          }
+        });
+  }
+
   /** Does what a command does. */
   public void run(CommandId command) {
     commands.run(command);
@@ -542,5 +564,6 @@ public final class Window {
     recording.close();
     surface.close();
     transport.close();
+    keeping.close();
   }
 }

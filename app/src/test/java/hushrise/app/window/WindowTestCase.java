@@ -72,7 +72,7 @@ abstract class WindowTestCase {
     Theme.loadFonts();
     CacheFolder cache = new CacheFolder(CACHE, 1L << 30);
     store = new MediaStore(cache);
-    window = new Window(cache, devices(), Theme.QUAY, chosen);
+    window = new Window(cache, devices(), Theme.QUAY, chosen, folder.resolve("work"));
     Scene scene = new Scene(window.root(), 1280, 800);
     window.attach(stage, scene);
     stage.setScene(scene);
