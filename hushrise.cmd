@@ -21,6 +21,7 @@ if "%VERB%"=="speech" goto cli
 if "%VERB%"=="credits" goto cli
 if "%VERB%"=="exchange" goto cli
 if "%VERB%"=="collect" goto cli
+if "%VERB%"=="recover" goto cli
 if "%VERB%"=="render" goto cli
 if "%VERB%"=="measure" goto cli
 if "%VERB%"=="--version" goto cli

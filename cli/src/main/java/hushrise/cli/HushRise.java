@@ -42,6 +42,7 @@ public final class HushRise implements Runnable {
     COMMANDS.put("credits", CreditsCommand::new);
     COMMANDS.put("collect", CollectCommand::new);
     COMMANDS.put("exchange", ExchangeCommand::new);
+    COMMANDS.put("recover", RecoverCommand::new);
   }
 
   @Spec private CommandSpec spec;

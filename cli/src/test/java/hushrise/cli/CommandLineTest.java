@@ -135,7 +135,16 @@ class CommandLineTest extends CommandLineTestCase {
     assertThat(version).startsWith("Hush Rise ");
     String help = call("--help").out();
     for (String command :
-        List.of("make", "render", "fit", "measure", "speech", "credits", "collect", "exchange")) {
+        List.of(
+            "make",
+            "render",
+            "fit",
+            "measure",
+            "speech",
+            "credits",
+            "collect",
+            "exchange",
+            "recover")) {
       assertThat(call(command, "--version").out()).isEqualTo(version);
       assertThat(help).containsPattern("(?m)^ +" + command + " ");
     }

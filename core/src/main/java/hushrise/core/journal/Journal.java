@@ -5,7 +5,6 @@ import com.fasterxml.jackson.databind.node.ObjectNode;
 import hushrise.core.Ids;
 import hushrise.core.edit.History;
 import hushrise.core.project.Project;
-import hushrise.core.store.ProjectFile;
 import java.io.IOException;
 import java.nio.ByteBuffer;
 import java.nio.channels.FileChannel;
@@ -107,7 +106,7 @@ public final class Journal implements AutoCloseable {
           attempt(
               () -> {
                 beginIfNeeded();
-                JsonNode after = ProjectFile.tree(now, file);
+                JsonNode after = JournalFile.tree(now);
                 write(JournalFile.step(event, name, TreeChange.between(tree, after)));
                 tree = after;
               });
@@ -200,7 +199,7 @@ public final class Journal implements AutoCloseable {
     channel = FileChannel.open(file, StandardOpenOption.CREATE_NEW, StandardOpenOption.WRITE);
     lock = channel.lock();
     lines = 0;
-    tree = ProjectFile.tree(present, file);
+    tree = JournalFile.tree(present);
     write(JournalFile.begin(tree, presentIsSaved, project));
   }
 
@@ -211,7 +210,7 @@ public final class Journal implements AutoCloseable {
     channel.truncate(recovered.end());
     channel.position(recovered.end());
     lines = recovered.lines();
-    tree = ProjectFile.tree(present, file);
+    tree = JournalFile.tree(present);
   }
 
   private void write(ObjectNode record) throws IOException {

@@ -24,7 +24,15 @@ final class JournalFile {
   private static final int VERSION = 1;
   private static final String SAVED = "SAVED";
 
+  /** Media are told from the root of the file system, so that a journal may be moved. */
+  private static final Path PLACE = Path.of("/").toAbsolutePath().resolve("journal");
+
   private JournalFile() {}
+
+  /** A project as it stands in a journal. */
+  static ObjectNode tree(Project project) {
+    return ProjectFile.tree(project, PLACE);
+  }
 
   /** The first line. */
   static ObjectNode begin(JsonNode base, boolean isSaved, Optional<Path> project) {
@@ -79,7 +87,7 @@ final class JournalFile {
     if (first.path("journal").asInt() != VERSION) {
       throw unusable(file);
     }
-    Replay replay = new Replay(first, file);
+    Replay replay = new Replay(first);
     long end = lines.end();
     int whole = 1;
     for (Optional<JsonNode> next = lines.next(); next.isPresent(); next = lines.next()) {
@@ -101,7 +109,6 @@ final class JournalFile {
 
   /** The history that the lines so far have made. */
   private static final class Replay {
-    private final Path file;
     private final History history;
 
     /** The JSON of each project; they share what they have in common. */
@@ -111,9 +118,8 @@ final class JournalFile {
     private Instant lastEditAt;
     private int steps;
 
-    Replay(JsonNode first, Path file) {
-      this.file = file;
-      history = new History(ProjectFile.read(first.path("base"), file));
+    Replay(JsonNode first) {
+      history = new History(ProjectFile.read(first.path("base"), PLACE));
       trees.put(history.present(), first.path("base"));
       if (!first.path("saved").asBoolean()) {
         history.markUnsaved();
@@ -168,7 +174,7 @@ final class JournalFile {
         return before;
       }
       JsonNode tree = TreeChange.applied(trees.get(before), record.get("change"));
-      Project now = sharing(ProjectFile.read(tree, file), before);
+      Project now = sharing(ProjectFile.read(tree, PLACE), before);
       trees.put(now, tree);
       return now;
     }
