@@ -10,6 +10,7 @@ import hushrise.core.sound.Devices;
 import javafx.scene.control.Button;
 import javafx.scene.control.Label;
 import javafx.scene.control.ListView;
+import javafx.scene.input.KeyCode;
 
 /** Chooses what sound is played through, while it plays or not. */
 final class OutputSheet {
@@ -41,6 +42,13 @@ final class OutputSheet {
             } catch (Problem problem) {
               messages.complain(problem.getMessage());
             }
+          }
+        });
+    list.setOnKeyPressed(
+        e -> {
+          if (e.getCode() == KeyCode.ENTER) { // which a list keeps from the usual button
+            take.fire();
+            e.consume();
           }
         });
     Button cancel = new Button(text("sheet.cancel"));

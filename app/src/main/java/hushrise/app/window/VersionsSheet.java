@@ -24,6 +24,7 @@ import javafx.scene.control.Label;
 import javafx.scene.control.ListCell;
 import javafx.scene.control.ListView;
 import javafx.scene.control.Spinner;
+import javafx.scene.input.KeyCode;
 import javafx.scene.layout.HBox;
 import javafx.scene.layout.Priority;
 import javafx.scene.layout.StackPane;
@@ -80,6 +81,13 @@ final class VersionsSheet {
           Version chosen = list.getSelectionModel().getSelectedItem();
           sheet.close();
           looked.ifPresent(project -> goBack(project, chosen));
+        });
+    list.setOnKeyPressed(
+        e -> {
+          if (e.getCode() == KeyCode.ENTER) { // which a list keeps from the usual button
+            go.fire();
+            e.consume();
+          }
         });
     facts.setWrapText(true);
     facts.setId("version-facts");
