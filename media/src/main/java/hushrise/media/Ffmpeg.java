@@ -12,9 +12,7 @@ import static org.bytedeco.ffmpeg.global.avutil.av_log_set_level;
 import static org.bytedeco.ffmpeg.global.avutil.av_strerror;
 
 import hushrise.core.Problem;
-import java.io.IOException;
 import java.nio.charset.StandardCharsets;
-import java.nio.file.Files;
 import java.nio.file.Path;
 import org.bytedeco.ffmpeg.avcodec.AVPacket;
 import org.bytedeco.ffmpeg.avformat.AVFormatContext;
@@ -39,7 +37,7 @@ final class Ffmpeg {
    * @throws Problem when the file is missing, unreadable, empty, or no media
    */
   static AVFormatContext openInput(Path file) {
-    requireReadable(file);
+    ReadableFile.require(file);
     AVFormatContext context = new AVFormatContext(null);
     AVDictionary options = new AVDictionary();
     av_dict_set(options, "protocol_whitelist", "file", 0);
@@ -108,25 +106,6 @@ final class Ffmpeg {
   private static final String FORMATS =
       "wav,w64,aiff,flac,mp3,ogg,aac,mov,mp4,m4a,3gp,3g2,mj2,matroska,webm,avi,asf,mpegts,mpeg,caf,h264,"
           + "image2,png_pipe,jpeg_pipe";
-
-  static void requireReadable(Path file) {
-    if (!Files.exists(file)) {
-      throw new Problem("There is no file %s: check its name and folder.".formatted(file));
-    }
-    if (Files.isDirectory(file)) {
-      throw new Problem("%s is a folder: choose a file in it.".formatted(file));
-    }
-    if (!Files.isReadable(file)) {
-      throw new Problem("%s cannot be opened: check that you may read it.".formatted(file));
-    }
-    try {
-      if (Files.size(file) == 0) {
-        throw new Problem("%s is empty: copy it again from its source.".formatted(file));
-      }
-    } catch (IOException e) {
-      throw new Problem("%s cannot be opened: check that its disk is there.".formatted(file), e);
-    }
-  }
 
   /** FFmpeg's own words for an error code. */
   static String textOf(int error) {

@@ -22,12 +22,16 @@ public record FileIdentity(Path path, long size, long modifiedNanos, String file
   /**
    * The file under a name.
    *
-   * @throws Problem when it is missing or cannot be read
+   * @throws Problem when it is missing, a device or a pipe, or cannot be read
    */
   public static FileIdentity of(Path file) {
     Path absolute = file.toAbsolutePath().normalize();
     try {
       BasicFileAttributes facts = Files.readAttributes(absolute, BasicFileAttributes.class);
+      if (facts.isOther()) {
+        throw new Problem(
+            "%s is a device or a pipe, which has no end: choose an ordinary file.".formatted(file));
+      }
       return new FileIdentity(
           absolute,
           facts.size(),

@@ -43,7 +43,7 @@ final class Sounds {
    * @throws Problem when it cannot be read
    */
   SampleSource open(Path file, int sampleRate, Progress progress) {
-    Ffmpeg.requireReadable(file);
+    ReadableFile.require(file);
     FileIdentity identity = FileIdentity.of(file);
     return open.get(new Key(identity, sampleRate), progress, p -> make(identity, sampleRate, p));
   }

@@ -6,6 +6,7 @@ import com.fasterxml.jackson.core.JsonParser;
 import com.fasterxml.jackson.core.JsonProcessingException;
 import com.fasterxml.jackson.databind.DeserializationContext;
 import com.fasterxml.jackson.databind.DeserializationFeature;
+import com.fasterxml.jackson.databind.JsonMappingException;
 import com.fasterxml.jackson.databind.JsonNode;
 import com.fasterxml.jackson.databind.ObjectMapper;
 import com.fasterxml.jackson.databind.SerializationFeature;
@@ -22,9 +23,6 @@ import hushrise.core.project.Project;
 import hushrise.core.project.UnknownFields;
 import hushrise.core.project.media.Credit;
 import hushrise.core.project.media.Licence;
-import hushrise.core.project.timeline.Clip;
-import hushrise.core.project.timeline.Take;
-import hushrise.core.project.timeline.Track;
 import java.io.IOException;
 import java.nio.file.Files;
 import java.nio.file.InvalidPathException;
@@ -44,6 +42,8 @@ public final class ProjectFile {
   /** The version that is written, and the highest that is read. */
   public static final int VERSION = 1;
 
+  private static final long MOST_BYTES = 256L << 20;
+
   /** The name under which readers and writers of paths find the project's folder. */
   private static final String FOLDER = "folder";
 
@@ -59,6 +59,7 @@ public final class ProjectFile {
   public static Project load(Path file) {
     byte[] bytes;
     try {
+      requireBelievableSize(file);
       bytes = Files.readAllBytes(file);
     } catch (IOException e) {
       throw new Problem(
@@ -74,6 +75,17 @@ public final class ProjectFile {
     }
   }
 
+  private static void requireBelievableSize(Path file) throws IOException {
+    if (Files.exists(file) && !Files.isRegularFile(file)) {
+      throw new Problem("%s is no ordinary file: choose a %s file.".formatted(file, ENDING));
+    }
+    if (Files.size(file) > MOST_BYTES) {
+      throw new Problem(
+          "The project %s is %d MB large, which no project is: choose another file."
+              .formatted(file, Files.size(file) >> 20));
+    }
+  }
+
   /**
    * A project from its JSON.
    *
@@ -82,7 +94,7 @@ public final class ProjectFile {
    */
   public static Project read(JsonNode tree, Path file) {
     try {
-      if (tree == null || !tree.path("hushrise").isInt()) {
+      if (tree == null || !tree.isObject() || !tree.path("hushrise").isInt()) {
         throw new Problem("%s is no Hush Rise project: choose a %s file.".formatted(file, ENDING));
       }
       int version = tree.get("hushrise").intValue();
@@ -91,13 +103,14 @@ public final class ProjectFile {
             "The project %s was saved by a newer Hush Rise (format %d, this one reads up to %d): update Hush Rise to open it."
                 .formatted(file, version, VERSION));
       }
+      ProjectCheck.check(tree);
       Project project =
           MAPPER
               .readerFor(Project.class)
               .withAttribute(FOLDER, folderOf(file))
               .<Project>readValue(tree)
               .withUnknown(new UnknownFields(tree));
-      requireMediaOfEveryClip(project);
+      ProjectCheck.check(project);
       return project;
     } catch (IOException | IllegalArgumentException | NullPointerException e) {
       throw damaged(file, e);
@@ -107,33 +120,35 @@ public final class ProjectFile {
   private static Problem damaged(Path file, Exception e) {
     return new Problem(
         "The project %s is damaged (%s): go back to an earlier copy of it."
-            .formatted(file, firstLine(e)),
+            .formatted(file, reason(e)),
         e);
   }
 
-  private static void requireMediaOfEveryClip(Project project) {
-    for (Track track : project.tracks()) {
-      for (Clip clip : track.clips()) {
-        if (project.media(clip.mediaId()).isEmpty()) {
-          throw new IllegalArgumentException(
-              "the clip " + clip.id() + " plays unknown media " + clip.mediaId());
-        }
-        for (Take take : clip.otherTakes()) {
-          if (project.media(take.mediaId()).isEmpty()) {
-            throw new IllegalArgumentException(
-                "the clip " + clip.id() + " has a take of unknown media " + take.mediaId());
-          }
+  /** What is wrong with a file and where in it, as part of a sentence. */
+  private static String reason(Exception e) {
+    if (e instanceof JsonMappingException mapping && !mapping.getPath().isEmpty()) {
+      StringBuilder place = new StringBuilder();
+      for (JsonMappingException.Reference step : mapping.getPath()) {
+        if (step.getFieldName() == null) {
+          place.append('[').append(step.getIndex()).append(']');
+        } else {
+          place.append(place.isEmpty() ? "" : ".").append(step.getFieldName());
         }
       }
+      Throwable cause = mapping.getCause();
+      return place
+          + (cause instanceof IllegalArgumentException && cause.getMessage() != null
+              ? ": " + cause.getMessage()
+              : " has a value that cannot stand there");
     }
-  }
-
-  private static String firstLine(Exception e) {
-    if (e instanceof JsonProcessingException json) {
-      String where = json.getLocation() == null ? "" : " in line " + json.getLocation().getLineNr();
-      return json.getOriginalMessage().lines().findFirst().orElse("unreadable") + where;
+    if (e instanceof JsonProcessingException json && json.getLocation() != null) {
+      return "line %d, column %d is no JSON"
+          .formatted(json.getLocation().getLineNr(), json.getLocation().getColumnNr());
     }
-    return e.getMessage() == null ? "something is missing" : e.getMessage();
+    if (e instanceof JsonProcessingException) {
+      return "it nests deeper, or holds longer texts, than any project";
+    }
+    return e instanceof ProjectCheck.Wrong ? e.getMessage() : "something in it is missing";
   }
 
   /**
