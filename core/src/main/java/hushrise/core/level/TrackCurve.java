@@ -19,8 +19,6 @@ import java.util.Arrays;
  */
 public final class TrackCurve {
 
-  private static final Hush.Knots[] NONE = {};
-
   private final double trackDb;
   private final boolean off;
   private final long[] knots;
@@ -35,8 +33,8 @@ public final class TrackCurve {
     Hush.Knots[] rises =
         track.rises().stream().map((Rise r) -> r.knots(sampleRate)).toArray(Hush.Knots[]::new);
     knots = knotsOf(line, hushes, rises);
-    Hush.Knots[][] hushesIn = activeIn(knots, hushes);
-    Hush.Knots[][] risesIn = activeIn(knots, rises);
+    Hush.Knots[][] hushesIn = Reach.of(knots, hushes);
+    Hush.Knots[][] risesIn = Reach.of(knots, rises);
     intervals = new Interval[knots.length + 1];
     int next = 0;
     for (int i = 0; i < intervals.length; i++) {
@@ -81,20 +79,6 @@ public final class TrackCurve {
       to[count++] = k.end();
     }
     return count;
-  }
-
-  /** For each interval (0 lies before the first knot) the spans in force in it. */
-  private static Hush.Knots[][] activeIn(long[] knots, Hush.Knots[] spans) {
-    Hush.Knots[][] active = new Hush.Knots[knots.length + 1][];
-    Arrays.fill(active, NONE);
-    for (Hush.Knots span : spans) {
-      int first = Arrays.binarySearch(knots, span.start()) + 1;
-      for (int i = first; i <= knots.length && knots[i - 1] < span.end(); i++) {
-        active[i] = Arrays.copyOf(active[i], active[i].length + 1);
-        active[i][active[i].length - 1] = span;
-      }
-    }
-    return active;
   }
 
   /**

@@ -5,7 +5,9 @@ import com.fasterxml.jackson.databind.node.ArrayNode;
 import com.fasterxml.jackson.databind.node.ObjectNode;
 import hushrise.core.project.Project;
 import hushrise.core.project.UnknownFields;
+import hushrise.core.project.level.Hush;
 import hushrise.core.project.level.LevelLine;
+import hushrise.core.project.level.Rise;
 import hushrise.core.project.timeline.Clip;
 import hushrise.core.project.timeline.Take;
 import hushrise.core.project.timeline.Track;
@@ -15,6 +17,7 @@ import java.util.List;
 import java.util.Locale;
 import java.util.Optional;
 import java.util.Set;
+import java.util.function.ToLongFunction;
 
 /**
  * Whether the JSON of a project can be believed: every number in the range of its unit, which its
@@ -40,6 +43,7 @@ final class ProjectCheck {
   private static final int MOST_TRACKS = 1000;
   private static final int LONGEST_LIST = 1_000_000;
   private static final int DEEPEST = 32;
+  private static final int MOST_AT_ONCE = 256;
 
   /** The parts of each kind of record; asking for them anew takes most of a check. */
   private static final ClassValue<RecordComponent[]> PARTS =
@@ -191,6 +195,13 @@ final class ProjectCheck {
    */
   static void check(Project project) {
     requireWhole(project, "");
+    for (int t = 0; t < project.tracks().size(); t++) {
+      Track track = project.tracks().get(t);
+      String place = "tracks[" + t + "]";
+      requireFewAtOnce(track.clips(), Clip::startFrame, Clip::endFrame, place + ".clips");
+      requireFewAtOnce(track.hushes(), Hush::startFrame, Hush::endFrame, place + ".hushes");
+      requireFewAtOnce(track.rises(), Rise::startFrame, Rise::endFrame, place + ".rises");
+    }
     Set<String> media = new HashSet<>();
     project.shelf().forEach(item -> media.add(item.id()));
     List<Track> tracks = project.tracks();
@@ -208,6 +219,24 @@ final class ProjectCheck {
                     .formatted(clip.id(), t, take.mediaId()));
           }
         }
+      }
+    }
+  }
+
+  /** Lets a list pass of which no more lie over one another than anybody lays there. */
+  private static <T> void requireFewAtOnce(
+      List<T> list, ToLongFunction<T> start, ToLongFunction<T> end, String place) {
+    long[] starts = list.stream().mapToLong(start).sorted().toArray();
+    long[] ends = list.stream().mapToLong(end).sorted().toArray();
+    int ended = 0;
+    for (int i = 0; i < starts.length; i++) {
+      while (ended < ends.length && ends[ended] <= starts[i]) {
+        ended++;
+      }
+      if (i + 1 - ended > MOST_AT_ONCE) {
+        throw new Wrong(
+            "%s: more than %d of them lie over one another at frame %d"
+                .formatted(place, MOST_AT_ONCE, starts[i]));
       }
     }
   }

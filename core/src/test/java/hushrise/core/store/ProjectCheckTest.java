@@ -99,6 +99,25 @@ class ProjectCheckTest {
   }
 
   @Test
+  void moreOverOneAnotherThanAnybodyLaysThereIsRefused() throws IOException {
+    ObjectNode tree = tree();
+    ObjectNode track = (ObjectNode) tree.get("tracks").get(0);
+    JsonNode clip = track.get("clips").get(0);
+    ArrayNode clips = track.putArray("clips");
+    for (int i = 0; i < 300; i++) {
+      ObjectNode one = clip.deepCopy();
+      one.put("id", "c" + i).put("startFrame", i * 10).put("lengthFrames", 48_000);
+      clips.add(one);
+    }
+    assertRefused(tree.toString(), "tracks[0].clips", "more than 256");
+    for (int i = 0; i < 300; i++) {
+      ((ObjectNode) clips.get(i)).put("startFrame", i * 48_000);
+    }
+    Files.writeString(file, tree.toString());
+    assertThat(ProjectFile.load(file).tracks().getFirst().clips()).hasSize(300);
+  }
+
+  @Test
   void brokenTextIsToldByLineAndColumn() throws IOException {
     assertRefused(whole.substring(0, whole.length() / 2), "line ", "column ", "is no JSON");
     assertRefused("{\"hushrise\": 1,\n \"name\": }", "line 2");
