@@ -191,8 +191,6 @@ public final class MakeDemo {
   }
 
   private Media take(MediaStore store, String name, MediaKind kind, String credit) {
-    Media m = store.take(folder.resolve(name), kind, Progress.NONE);
-    return new Media(
-        m.id(), m.file(), m.kind(), m.lengthFrames(), m.hasSound(), m.pictureRate(), credit);
+    return store.take(folder.resolve(name), kind, Progress.NONE).withCredit(Credit.ofNote(credit));
   }
 }

@@ -27,12 +27,19 @@ final class FileTaker {
   private static final long STILL_SECONDS = 5;
 
   private final Sounds sounds;
+  private final ContentKeys keys;
 
-  FileTaker(Sounds sounds) {
+  FileTaker(Sounds sounds, ContentKeys keys) {
     this.sounds = sounds;
+    this.keys = keys;
   }
 
   Media take(Path file, MediaKind kind, Progress progress) {
+    return taken(file, kind, progress)
+        .withContent(Optional.of(keys.of(file.toAbsolutePath().normalize())));
+  }
+
+  private Media taken(Path file, MediaKind kind, Progress progress) {
     Path absolute = file.toAbsolutePath().normalize();
     Probe probe = Probe.of(absolute);
     int rate = Project.DEFAULT_SAMPLE_RATE;

@@ -10,6 +10,8 @@ import hushrise.core.sound.Progress;
 import hushrise.core.sound.SampleSource;
 import hushrise.core.sound.SoundLibrary;
 import java.nio.file.Path;
+import java.util.List;
+import java.util.Map;
 
 /**
  * Everything that is known of the sound of media files: their samples, peaks and loudness, each
@@ -23,12 +25,14 @@ public final class MediaStore implements SoundLibrary, LoudnessLibrary {
   private final Sounds sounds;
   private final LoudnessFiles loudness;
   private final FileTaker taker;
+  private final FileFinder finder;
 
   public MediaStore(CacheFolder cache) {
     peaks = new PeakFiles(cache, keys);
     sounds = new Sounds(cache, keys, peaks);
     loudness = new LoudnessFiles(cache, keys, sounds);
-    taker = new FileTaker(sounds);
+    taker = new FileTaker(sounds, keys);
+    finder = new FileFinder(keys);
   }
 
   /**
@@ -50,6 +54,16 @@ public final class MediaStore implements SoundLibrary, LoudnessLibrary {
    */
   public MediaKind guessKind(Path file, Progress progress) {
     return taker.guessKind(file, progress);
+  }
+
+  /**
+   * Looks for files that are not where they were: by their content, else by name and length.
+   *
+   * @param folders where, with all folders within
+   * @return by the ids of the media, those that were found
+   */
+  public Map<String, Path> find(List<Media> missing, List<Path> folders, Progress progress) {
+    return finder.find(missing, folders, progress);
   }
 
   @Override
@@ -88,6 +102,15 @@ public final class MediaStore implements SoundLibrary, LoudnessLibrary {
   public Peaks peaks(Path file) {
     SampleSource sound = sounds.open(file, Project.DEFAULT_SAMPLE_RATE, Progress.NONE);
     return peaks.of(FileIdentity.of(file), sound);
+  }
+
+  /**
+   * What tells a file's content from any other.
+   *
+   * @throws hushrise.core.Problem when it cannot be read
+   */
+  public String contentOf(Path file) {
+    return key(file);
   }
 
   String key(Path file) {

@@ -28,6 +28,7 @@ public enum CommandId {
   CREDITS("credits", Menu.FILE, Needs.FILM, "Shortcut+K"),
   COLLECT("collect", Menu.FILE, Needs.FILM),
   VERSIONS("versions", Menu.FILE, Needs.FILM),
+  FIND_FILES("findFiles", Menu.FILE, Needs.FILM),
   QUIT("quit", Menu.FILE, Needs.NOTHING, "Shortcut+Q"),
 
   UNDO("undo", Menu.EDIT, Needs.UNDONE, "Shortcut+Z"),

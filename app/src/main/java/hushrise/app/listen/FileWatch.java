@@ -5,6 +5,7 @@ import static hushrise.app.words.Texts.text;
 import hushrise.app.job.Jobs;
 import hushrise.app.job.Messages;
 import hushrise.app.session.Session;
+import hushrise.core.Problem;
 import hushrise.core.edit.ShelfEdits;
 import hushrise.core.project.Project;
 import hushrise.core.project.media.Media;
@@ -12,13 +13,17 @@ import hushrise.media.FileIdentity;
 import hushrise.media.MediaStore;
 import java.nio.file.Path;
 import java.util.HashMap;
+import java.util.HashSet;
 import java.util.List;
 import java.util.Map;
 import java.util.Optional;
+import java.util.Set;
 import java.util.function.Consumer;
 import javafx.animation.Animation;
 import javafx.animation.KeyFrame;
 import javafx.animation.Timeline;
+import javafx.beans.property.ReadOnlyObjectProperty;
+import javafx.beans.property.ReadOnlyObjectWrapper;
 import javafx.util.Duration;
 
 /**
@@ -34,23 +39,38 @@ public final class FileWatch {
   private final Jobs jobs;
   private final Messages messages;
   private final Consumer<Path> forget;
+  private final Consumer<Path> gone;
   private final Map<Path, Optional<FileIdentity>> known = new HashMap<>();
   private final Timeline clock = new Timeline();
+  private final ReadOnlyObjectWrapper<Set<Path>> missing = new ReadOnlyObjectWrapper<>(Set.of());
   private boolean looking;
+  private boolean learning;
 
   /**
    * @param forget lets go of everything that was found out about a file
+   * @param gone is told of each file that is not where it was any more
    */
   public FileWatch(
-      Session session, MediaStore store, Jobs jobs, Messages messages, Consumer<Path> forget) {
+      Session session,
+      MediaStore store,
+      Jobs jobs,
+      Messages messages,
+      Consumer<Path> forget,
+      Consumer<Path> gone) {
     this.session = session;
     this.store = store;
     this.jobs = jobs;
     this.messages = messages;
     this.forget = forget;
+    this.gone = gone;
     clock.getKeyFrames().add(new KeyFrame(EVERY, e -> look()));
     clock.setCycleCount(Animation.INDEFINITE);
     clock.play();
+  }
+
+  /** The files of the project that are not where they were. */
+  public ReadOnlyObjectProperty<Set<Path>> missingProperty() {
+    return missing.getReadOnlyProperty();
   }
 
   /** Looks whether files have changed. */
@@ -69,13 +89,70 @@ public final class FileWatch {
         found -> {
           looking = false;
           found.forEach(this::compare);
+          tellMissing(found);
+          learnContents();
         },
         () -> looking = false);
   }
 
+  private void tellMissing(Map<Path, Optional<FileIdentity>> found) {
+    Set<Path> gone = new HashSet<>();
+    found.forEach(
+        (file, now) -> {
+          if (now.isEmpty()) {
+            gone.add(file);
+          }
+        });
+    Set<Path> before = missing.get();
+    missing.set(Set.copyOf(gone));
+    gone.removeAll(before);
+    gone.stream()
+        .findFirst()
+        .ifPresent(
+            file -> messages.complain(text("file.missing", file.getFileName(), gone.size() - 1)));
+  }
+
+  /** Notes what tells each file's content from any other, where nobody has yet. */
+  private void learnContents() {
+    List<Path> unknown =
+        session.present().shelf().stream()
+            .filter(m -> m.content().isEmpty() && !missing.get().contains(m.file()))
+            .map(Media::file)
+            .distinct()
+            .toList();
+    if (unknown.isEmpty() || learning) {
+      return;
+    }
+    learning = true;
+    jobs.run(
+        () -> {
+          Map<Path, String> contents = new HashMap<>();
+          unknown.forEach(file -> contents.put(file, contentOf(file)));
+          return contents;
+        },
+        contents -> {
+          learning = false;
+          session.learn(p -> ShelfEdits.withContents(p, contents));
+        },
+        () -> learning = false);
+  }
+
+  /** A file's content; of one that cannot be read nothing, so that nobody asks again. */
+  private String contentOf(Path file) {
+    try {
+      return store.contentOf(file);
+    } catch (Problem e) {
+      return "";
+    }
+  }
+
   private void compare(Path file, Optional<FileIdentity> now) {
     Optional<FileIdentity> before = known.put(file, now);
-    if (before == null || now.isEmpty() || before.equals(now)) {
+    if (before == null || before.equals(now)) {
+      return;
+    }
+    if (now.isEmpty()) {
+      gone.accept(file);
       return;
     }
     forget.accept(file);
@@ -91,7 +168,10 @@ public final class FileWatch {
 
   private void arrived(Media media, Media fresh) {
     Project present = session.present();
-    if (present.media(media.id()).isPresent()) {
+    boolean isSame = fresh.content().equals(media.content());
+    if (isSame) {
+      messages.say(text("file.back", media.title()));
+    } else if (present.media(media.id()).isPresent()) {
       session.commit(
           text("edit.fileChanged", media.title()), p -> ShelfEdits.refresh(p, media.id(), fresh));
       messages.say(text("file.changed", media.title()));

@@ -184,6 +184,14 @@ public final class Hearing {
     forget();
   }
 
+  /** Counts a file as silent, as it is not where it was. */
+  public void gone(Path file) {
+    measured.remove(file);
+    unheard.add(file);
+    now.set(Optional.empty());
+    changed();
+  }
+
   /** Tries once more to measure what could not be. */
   public void measureAgain() {
     forget();

@@ -14,11 +14,14 @@ import hushrise.core.project.Aside;
 import hushrise.core.project.Project;
 import hushrise.core.project.media.Media;
 import hushrise.core.time.Timecode;
+import java.nio.file.Path;
 import java.util.ArrayList;
 import java.util.List;
+import java.util.Set;
 import java.util.function.Consumer;
 import java.util.stream.Stream;
 import javafx.beans.property.ObjectProperty;
+import javafx.beans.property.ReadOnlyObjectProperty;
 import javafx.geometry.Point2D;
 import javafx.geometry.Pos;
 import javafx.scene.Node;
@@ -56,6 +59,8 @@ public final class SecondEarPane extends VBox {
   private final ToggleButton findings = new ToggleButton();
   private final ToggleButton passages = new ToggleButton(text("passages.title"));
   private final Runnable openCredits;
+  private final Runnable findFiles;
+  private final ReadOnlyObjectProperty<Set<Path>> missing;
   private final PassageList passageList;
   private final ObjectProperty<Palette> palette;
   private List<Object> shown = List.of();
@@ -68,6 +73,8 @@ public final class SecondEarPane extends VBox {
   /**
    * @param askAside asks for the reason before a finding is put aside
    * @param openCredits opens the credits
+   * @param findFiles looks for files that are missing
+   * @param missing which those are
    */
   public SecondEarPane(
       Session session,
@@ -76,6 +83,8 @@ public final class SecondEarPane extends VBox {
       ObjectProperty<Palette> palette,
       Consumer<Finding> askAside,
       Runnable openCredits,
+      Runnable findFiles,
+      ReadOnlyObjectProperty<Set<Path>> missing,
       Jobs jobs) {
     super(6);
     this.jobs = jobs;
@@ -84,6 +93,8 @@ public final class SecondEarPane extends VBox {
     this.ear = ear;
     this.askAside = askAside;
     this.openCredits = openCredits;
+    this.findFiles = findFiles;
+    this.missing = missing;
     this.palette = palette;
     this.passageList = new PassageList(session, palette);
     setId("second-ear");
@@ -110,6 +121,7 @@ public final class SecondEarPane extends VBox {
                     MouseEvent.ANY, e -> pointer = new Point2D(e.getScreenX(), e.getScreenY()));
               }
             });
+    missing.addListener((p, was, is) -> show());
     hearing.nowProperty().addListener((p, was, is) -> show());
     session.presentProperty().addListener((p, was, is) -> show());
     ear.chosenProperty().addListener((p, was, is) -> show());
@@ -181,10 +193,15 @@ public final class SecondEarPane extends VBox {
   /** Says what could not be measured, and offers to try again. */
   private void unheard() {
     for (Media media : hearing.now().map(Hearing.Now::unheard).orElse(List.of())) {
-      Label words = new Label(text("ear.unheard", media.title()));
+      boolean isMissing = missing.get().contains(media.file());
+      Label words = new Label(text(isMissing ? "ear.missing" : "ear.unheard", media.title()));
       words.setWrapText(true);
       Button again = Form.button("ear-again", text("ear.again"), hearing::measureAgain);
-      VBox row = new VBox(2, words, new FlowPane(6, 4, again));
+      FlowPane ways = new FlowPane(6, 4, again);
+      VBox row = new VBox(2, words, ways);
+      if (isMissing) {
+        ways.getChildren().addFirst(Form.button("ear-find", text("ear.find"), findFiles));
+      }
       row.getStyleClass().add("finding");
       list.getChildren().add(row);
     }
@@ -236,6 +253,7 @@ public final class SecondEarPane extends VBox {
     List<Object> all = new ArrayList<>();
     Stream.concat(open.stream(), ear.aside().stream())
         .forEach(f -> all.add(List.of(f.key(), f.place(), f.figures(), f.remedies().size())));
+    all.add(missing.get());
     all.addAll(rest());
     return all;
   }

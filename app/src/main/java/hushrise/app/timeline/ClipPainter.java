@@ -10,9 +10,11 @@ import hushrise.core.project.timeline.Clip;
 import hushrise.core.project.timeline.Seam;
 import hushrise.core.speech.Passages;
 import hushrise.core.time.Span;
+import java.nio.file.Path;
 import java.util.List;
 import java.util.Locale;
 import java.util.Optional;
+import java.util.Set;
 import javafx.scene.canvas.GraphicsContext;
 import javafx.scene.paint.Color;
 import javafx.scene.text.Font;
@@ -20,6 +22,9 @@ import javafx.scene.text.TextAlignment;
 
 /** Draws clips over their waveforms: edges, names, seams, fades, and bars where somebody speaks. */
 final class ClipPainter {
+
+  /** How far the strokes over a clip without its file stay apart, in pixels. */
+  private static final double HATCH = 14;
 
   private static final double LETTER_WIDTH = 5.4;
 
@@ -35,8 +40,18 @@ final class ClipPainter {
   private final double width;
   private final double height;
   private final Color color;
+  private final Set<Path> missing;
 
-  ClipPainter(GraphicsContext g, Palette palette, LaneGeometry geometry, Project project) {
+  /**
+   * @param missing files that are not where they were
+   */
+  ClipPainter(
+      GraphicsContext g,
+      Palette palette,
+      LaneGeometry geometry,
+      Project project,
+      Set<Path> missing) {
+    this.missing = missing;
     this.g = g;
     this.palette = palette;
     this.geometry = geometry;
@@ -52,6 +67,11 @@ final class ClipPainter {
     double right = geometry.axis().xOf(clip.endFrame());
     if (right < 0 || left > width) {
       return;
+    }
+    Optional<Media> media = project.media(clip.mediaId());
+    boolean isMissing = media.filter(m -> missing.contains(m.file())).isPresent();
+    if (isMissing) {
+      hatch(Math.max(0, left), Math.min(width, right));
     }
     boolean selected = selection.clipIds().contains(clip.id());
     boolean hovered = lit instanceof Target.OnClip c && c.clipId().equals(clip.id());
@@ -77,13 +97,30 @@ final class ClipPainter {
       g.setFont(SMALL);
       g.setFill(palette.ink());
       g.setTextAlign(TextAlignment.LEFT);
-      String name = project.media(clip.mediaId()).map(m -> m.title()).orElse("");
-      String title = clip.fit().map(f -> text("clip.fitted." + f.mode().name(), name)).orElse(name);
+      String name = media.map(Media::title).orElse("");
+      String title =
+          isMissing
+              ? text("clip.missing", name)
+              : clip.fit().map(f -> text("clip.fitted." + f.mode().name(), name)).orElse(name);
       double inset = Math.max(0, geometry.fadeInX(clip) - from) + 13;
       double y = height >= 80 ? 12 : geometry.scale().yOf(0) + 13;
       double room = to - from - inset - 14;
       g.fillText(shortened(title, room), Math.max(8, from + inset), y);
     }
+  }
+
+  /** Strokes that stand where a clip's sound would, were its file there. */
+  private void hatch(double from, double to) {
+    g.save();
+    g.beginPath();
+    g.rect(from, 1, Math.max(0, to - from), height - 2);
+    g.clip();
+    g.setStroke(palette.buried());
+    g.setLineWidth(1);
+    for (double x = Math.floor(from / HATCH) * HATCH - height; x < to; x += HATCH) {
+      g.strokeLine(x, height, x + height, 0);
+    }
+    g.restore();
   }
 
   /** A title without its ending; where room lacks, its middle goes, as takes differ at the end. */

@@ -183,7 +183,11 @@ final class Lane extends Region {
     drawnShelf = view.session().shown().shelf();
     LanePainter painter =
         new LanePainter(
-            canvas.getGraphicsContext2D(), view.palette(), geometry(), view.session().shown());
+            canvas.getGraphicsContext2D(),
+            view.palette(),
+            geometry(),
+            view.session().shown(),
+            view.missingProperty().get());
     painter.paint(view.session().selection(), lit);
     new SectionMarks(canvas.getGraphicsContext2D(), view, geometry()).paint();
     if (view.session().draft().isPresent()) {

@@ -5,6 +5,8 @@ import hushrise.app.session.Selection;
 import hushrise.core.level.TrackCurve;
 import hushrise.core.project.Project;
 import hushrise.core.project.timeline.Track;
+import java.nio.file.Path;
+import java.util.Set;
 import javafx.scene.canvas.GraphicsContext;
 import javafx.scene.text.Font;
 import javafx.scene.text.TextAlignment;
@@ -25,8 +27,18 @@ final class LanePainter {
   private final Project project;
   private final double width;
   private final double height;
+  private final Set<Path> missing;
 
-  LanePainter(GraphicsContext g, Palette palette, LaneGeometry geometry, Project project) {
+  /**
+   * @param missing files that are not where they were
+   */
+  LanePainter(
+      GraphicsContext g,
+      Palette palette,
+      LaneGeometry geometry,
+      Project project,
+      Set<Path> missing) {
+    this.missing = missing;
     this.g = g;
     this.palette = palette;
     this.geometry = geometry;
@@ -39,7 +51,7 @@ final class LanePainter {
   void paint(Selection selection, Target lit) {
     g.clearRect(0, 0, width, height);
     Track track = geometry.track();
-    ClipPainter clips = new ClipPainter(g, palette, geometry, project);
+    ClipPainter clips = new ClipPainter(g, palette, geometry, project, missing);
     track.clips().forEach(c -> clips.clip(c, selection, lit));
     if (track.kind().sounds()) {
       span(selection);

@@ -134,6 +134,7 @@ public final class TimelineView extends BorderPane {
     scroll.skinProperty().addListener((p, was, now) -> scroll.lookup(".viewport").setCache(false));
     view.session().shownProperty().addListener((p, was, now) -> projectChanged(was, now));
     // A draft that is taken shows what was shown before, but no longer how it was.
+    view.missingProperty().addListener((p, was, now) -> lanes.forEach(Lane::redraw));
     view.session().draftProperty().addListener((p, was, now) -> lanes.forEach(Lane::repaint));
     view.session()
         .selectionProperty()

@@ -11,12 +11,15 @@ import hushrise.core.fit.Sections.Section;
 import hushrise.core.fit.Song;
 import hushrise.core.project.media.Media;
 import hushrise.core.time.Span;
+import java.nio.file.Path;
 import java.util.HashMap;
 import java.util.List;
 import java.util.Map;
 import java.util.OptionalLong;
+import java.util.Set;
 import javafx.beans.property.DoubleProperty;
 import javafx.beans.property.ObjectProperty;
+import javafx.beans.property.ReadOnlyObjectProperty;
 import javafx.beans.property.SimpleDoubleProperty;
 import javafx.beans.property.SimpleObjectProperty;
 import javafx.beans.property.SimpleStringProperty;
@@ -48,6 +51,7 @@ public final class Viewport implements TimeView {
   private final Map<Media, List<Section>> sections = new HashMap<>();
   private long lastAsked = System.nanoTime() - ASK_AGAIN_NANOS;
   private final Hearing hearing;
+  private final ReadOnlyObjectProperty<Set<Path>> missing;
   private Commands commands;
   private double width = 1;
   private boolean fitted = true;
@@ -58,7 +62,9 @@ public final class Viewport implements TimeView {
       Messages messages,
       PictureCuts cuts,
       Hearing hearing,
+      ReadOnlyObjectProperty<Set<Path>> missing,
       ObjectProperty<Palette> palette) {
+    this.missing = missing;
     this.cuts = cuts;
     this.hearing = hearing;
     this.session = session;
@@ -73,6 +79,11 @@ public final class Viewport implements TimeView {
   /** How far the voice stands out, and what there is to remark on. */
   Hearing hearing() {
     return hearing;
+  }
+
+  /** The files of the project that are not where they were. */
+  ReadOnlyObjectProperty<Set<Path>> missingProperty() {
+    return missing;
   }
 
   Messages messages() {

@@ -53,7 +53,7 @@ final class Listeners implements AutoCloseable {
     measure = new FilmMeasure(session, store, jobs, calm);
     measure.nowProperty().addListener((p, was, now) -> now.ifPresent(hearing::measured));
     speech = new SpeechWatch(session, new SpeechStore(store, cache), jobs, messages);
-    files = new FileWatch(session, store, jobs, messages, this::forget);
+    files = new FileWatch(session, store, jobs, messages, this::forget, hearing::gone);
   }
 
   PictureCuts cuts() {

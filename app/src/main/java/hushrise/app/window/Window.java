@@ -21,6 +21,7 @@ import hushrise.app.command.TravelCommands;
 import hushrise.app.file.Exports;
 import hushrise.app.file.FileChoice;
 import hushrise.app.file.Intake;
+import hushrise.app.file.LostFiles;
 import hushrise.app.file.ProjectFiles;
 import hushrise.app.file.Safekeeping;
 import hushrise.app.job.Calm;
@@ -100,6 +101,7 @@ public final class Window {
   private final FitCommands fits;
   private final ProjectFiles projects;
   private final Safekeeping keeping;
+  private final LostFiles lost;
   private final Exports exports;
   private final ExportSheet export;
   private final CommandFinder finder;
@@ -156,11 +158,14 @@ public final class Window {
     heard = new Listeners(session, store, cache, jobs, status, calm, picture::forget);
     Hearing hearing = heard.hearing();
     drafting = new Drafting(session, hearing, jobs, status);
-    view = new Viewport(session, status, heard.cuts(), hearing, palette);
+    view =
+        new Viewport(
+            session, status, heard.cuts(), hearing, heard.files().missingProperty(), palette);
     view.axisProperty().addListener(p -> calm.moved());
     ear = new EarCommands(session, hearing, view::reveal, this::askAside, status);
     intake = new Intake(session, store, songs, jobs, status);
     projects = new ProjectFiles(session, choice, sheet, jobs, status, keeping, this::opened);
+    lost = new LostFiles(session, store, choice, heard.files(), jobs, status);
     exports = new Exports(store, jobs, status);
     export =
         new ExportSheet(
@@ -235,6 +240,8 @@ public final class Window {
             palette,
             this::askAside,
             () -> run(CommandId.CREDITS),
+            () -> run(CommandId.FIND_FILES),
+            heard.files().missingProperty(),
             jobs),
         new DraftPane(session, drafting),
         new MixPane(session, transport, meters, heard.measure(), heard.hearing(), palette));
@@ -272,6 +279,7 @@ public final class Window {
         .set(
             CommandId.VERSIONS,
             () -> new VersionsSheet(sheet, session, keeping, palette, status).open())
+        .set(CommandId.FIND_FILES, lost::find)
         .set(CommandId.COLLECT, projects::collect)
         .set(CommandId.CREDITS, () -> new CreditsEditor(sheet, session, choice, status).open())
         .set(CommandId.QUIT, this::quit)

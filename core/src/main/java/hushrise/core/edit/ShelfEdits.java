@@ -6,7 +6,9 @@ import hushrise.core.project.media.Media;
 import hushrise.core.project.media.MediaKind;
 import hushrise.core.project.timeline.Clip;
 import hushrise.core.time.Span;
+import java.nio.file.Path;
 import java.util.List;
+import java.util.Map;
 import java.util.Optional;
 import java.util.Set;
 import java.util.stream.Collectors;
@@ -57,7 +59,8 @@ public final class ShelfEdits {
                     fresh.pictureRate(),
                     m.credit(),
                     m.useful().flatMap(u -> held(u, fresh.lengthFrames())),
-                    Optional.empty()))
+                    Optional.empty(),
+                    fresh.content()))
         .withEachTrack(
             track ->
                 track.withClips(
@@ -113,5 +116,25 @@ public final class ShelfEdits {
           boolean whole = held.equals(new Span(0, m.lengthFrames())) || held.lengthFrames() < 1;
           return m.withUseful(whole ? Optional.empty() : Optional.of(held));
         });
+  }
+
+  /** Lets media lie in other files, with all that is known and set of them. */
+  public static Project relink(Project project, Map<String, Path> files) {
+    return project.withShelf(
+        project.shelf().stream()
+            .map(m -> files.containsKey(m.id()) ? m.withFile(files.get(m.id())) : m)
+            .toList());
+  }
+
+  /** Notes what tells the contents of files from any other, where that is not known yet. */
+  public static Project withContents(Project project, Map<Path, String> contents) {
+    return project.withShelf(
+        project.shelf().stream()
+            .map(
+                m ->
+                    m.content().isEmpty() && contents.containsKey(m.file())
+                        ? m.withContent(Optional.of(contents.get(m.file())))
+                        : m)
+            .toList());
   }
 }

@@ -1,5 +1,6 @@
 package hushrise.core.project.media;
 
+import com.fasterxml.jackson.annotation.JsonInclude;
 import hushrise.core.time.FrameRate;
 import hushrise.core.time.Span;
 import io.soabase.recordbuilder.core.RecordBuilder;
@@ -20,6 +21,8 @@ import java.util.Optional;
  * @param useful the part that is worth placing, in frames of the media; empty: all of it
  * @param speech where somebody speaks in it, in frames of the media, in order and apart; empty
  *     while nobody has looked
+ * @param content what tells its content from any other, by which it is found again when it was
+ *     moved; empty while that is not known
  */
 @RecordBuilder
 public record Media(
@@ -31,7 +34,8 @@ public record Media(
     Optional<FrameRate> pictureRate,
     Credit credit,
     Optional<Span> useful,
-    Optional<List<Span>> speech)
+    Optional<List<Span>> speech,
+    @JsonInclude(JsonInclude.Include.NON_ABSENT) Optional<String> content)
     implements MediaBuilder.With {
 
   public Media {
@@ -39,6 +43,7 @@ public record Media(
     credit = credit == null ? Credit.NONE : credit;
     useful = useful == null ? Optional.empty() : useful;
     speech = speech == null ? Optional.empty() : speech.map(List::copyOf);
+    content = content == null ? Optional.empty() : content;
   }
 
   /**
@@ -62,6 +67,7 @@ public record Media(
         hasSound,
         pictureRate,
         Credit.ofNote(credit),
+        Optional.empty(),
         Optional.empty(),
         Optional.empty());
   }

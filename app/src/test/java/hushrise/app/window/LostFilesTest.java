@@ -1,0 +1,106 @@
+package hushrise.app.window;
+
+import static org.assertj.core.api.Assertions.assertThat;
+
+import hushrise.app.command.CommandId;
+import hushrise.core.project.media.Media;
+import hushrise.core.project.media.MediaKind;
+import java.io.IOException;
+import java.nio.file.Files;
+import java.nio.file.Path;
+import java.util.List;
+import javafx.scene.control.ButtonBase;
+import org.junit.jupiter.api.Test;
+
+/** Files that go, come back, or lie elsewhere now. */
+class LostFilesTest extends WindowTestCase {
+
+  private Media song() {
+    return project().shelf().stream()
+        .filter(m -> m.kind() == MediaKind.MUSIC)
+        .findFirst()
+        .orElseThrow();
+  }
+
+  private void untilMissing(int count) {
+    until(
+        count + " files are missing",
+        () -> {
+          window.files().look();
+          return window.files().missingProperty().get().size() == count;
+        });
+  }
+
+  private void untilContentsAreKnown() {
+    until(
+        "the contents are known",
+        () -> {
+          window.files().look();
+          return project().shelf().stream().allMatch(m -> m.content().isPresent());
+        });
+  }
+
+  @Test
+  void aFileThatGoesAndComesBackIsSilentMeanwhileAndTheSameAfter() throws IOException {
+    untilOpen();
+    untilQuiet();
+    untilContentsAreKnown();
+    assertThat(window.session().hasUnsavedChanges()).isFalse();
+    Path file = song().file();
+    Path away = folder.resolve("away.mp3");
+    Files.move(file, away);
+    untilMissing(1);
+    assertThat(status()).contains("harbour-tune.mp3", "is silent until it is back");
+    until("the Second Ear offers to find it", () -> window.root().lookup("#ear-find") != null);
+    Media before = song();
+    Files.move(away, file);
+    untilMissing(0);
+    until("that is said", () -> status().contains("is there again"));
+    untilQuiet();
+    assertThat(song()).isEqualTo(before);
+    assertThat(window.session().hasUnsavedChanges()).isFalse();
+    assertThat(window.session().undoName()).isEmpty();
+  }
+
+  @Test
+  void filesThatWereMovedAndRenamedAreFoundInOneStepWithTheirLevels() throws IOException {
+    untilOpen();
+    untilQuiet();
+    untilContentsAreKnown();
+    List<?> tracks = project().tracks();
+    Path moved = Files.createDirectories(folder.resolve("moved/deep"));
+    Path renamed = moved.resolve("another name.mp3");
+    Files.move(song().file(), renamed);
+    Files.writeString(moved.resolve("harbour-tune.mp3"), "not this one");
+    for (String take : List.of("narration-1.flac", "narration-2.flac")) {
+      Files.move(folder.resolve(take), moved.resolve(take));
+    }
+    untilMissing(3);
+    assertThat(status()).contains("and 2 more");
+    chosen.next(folder.resolve("moved"));
+    until("the Second Ear offers to find them", () -> window.root().lookup("#ear-find") != null);
+    robot.interact(() -> this.<ButtonBase>find("ear-find").fire());
+    until("they are found", () -> song().file().equals(renamed));
+    untilMissing(0);
+    assertThat(status()).contains("3 files are found again");
+    assertThat(project().shelf()).allMatch(m -> Files.exists(m.file()));
+    assertThat(project().tracks()).as("all levels are kept").isEqualTo(tracks);
+    robot.interact(() -> window.run(CommandId.UNDO));
+    untilMissing(3);
+    robot.interact(() -> window.run(CommandId.REDO));
+    untilMissing(0);
+  }
+
+  @Test
+  void whatIsNotThereIsSaid() throws IOException {
+    untilOpen();
+    untilQuiet();
+    Files.delete(song().file());
+    untilMissing(1);
+    Path empty = Files.createDirectories(folder.resolve("empty"));
+    chosen.next(empty);
+    robot.interact(() -> window.run(CommandId.FIND_FILES));
+    until("it says so", () -> status().contains("None of them is in"));
+    assertThat(status()).contains("harbour-tune.mp3");
+  }
+}
