@@ -176,6 +176,7 @@ public final class Exporter {
       boolean copied = writer.copiesPicture();
       List<String> notes = new ArrayList<>(writer.leftOut());
       notes.addAll(stems.notes());
+      notes.addAll(cutShort());
       lostByCutting().ifPresent(notes::addAll);
       stems.finish();
       writer.finish();
@@ -303,5 +304,16 @@ public final class Exporter {
     return isWholeFilm()
         ? FileMixWriter.ofFilm(head, order.format(), film.file())
         : FileMixWriter.ofSequence(head, order.format(), PictureRange.of(project, span));
+  }
+
+  /** What is to be said of files that seem to end before their end. */
+  private List<String> cutShort() {
+    return project.shelf().stream()
+        .filter(m -> m.cutShort() && project.isUsed(m.id()))
+        .map(
+            m ->
+                "%s seems cut short: it holds %.1f s; get it whole from its source, unless that is all you want of it."
+                    .formatted(m.title(), project.seconds(m.lengthFrames())))
+        .toList();
   }
 }

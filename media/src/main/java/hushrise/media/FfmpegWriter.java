@@ -155,7 +155,7 @@ final class FfmpegWriter implements FileMixWriter {
         Probe.of(film)
             .picture()
             .orElseThrow(() -> new Problem("%s has no picture: choose a film.".formatted(film)));
-    return new PictureRecode(film, found.rate(), output, format);
+    return new PictureRecode(film, head.seconds(), found.rate(), output, format);
   }
 
   private PictureFeed feedOf(Path film, OutputFormat format) {
@@ -169,7 +169,7 @@ final class FfmpegWriter implements FileMixWriter {
     boolean taken =
         codec != AV_CODEC_ID_NONE
             && avformat_query_codec(output.oformat(), codec, STANDARD_COMPLIANCE) == 1;
-    return taken ? new PictureCopy(film, output) : encodedAnew(film, format);
+    return taken ? new PictureCopy(film, head.seconds(), output) : encodedAnew(film, format);
   }
 
   @Override

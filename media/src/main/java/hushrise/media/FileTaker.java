@@ -35,8 +35,16 @@ final class FileTaker {
   }
 
   Media take(Path file, MediaKind kind, Progress progress) {
+    Path absolute = file.toAbsolutePath().normalize();
     return taken(file, kind, progress)
-        .withContent(Optional.of(keys.of(file.toAbsolutePath().normalize())));
+        .withContent(Optional.of(keys.of(absolute)))
+        .withCutShort(CutShort.seems(absolute) || endsEarly(absolute, kind));
+  }
+
+  /** Whether a film says that it lasts longer than its pictures do. */
+  private static boolean endsEarly(Path file, MediaKind kind) {
+    return kind == MediaKind.PICTURE
+        && Probe.of(file).picture().filter(Probe.Picture::cutShort).isPresent();
   }
 
   private Media taken(Path file, MediaKind kind, Progress progress) {

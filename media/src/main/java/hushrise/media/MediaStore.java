@@ -113,6 +113,11 @@ public final class MediaStore implements SoundLibrary, LoudnessLibrary {
     return key(file);
   }
 
+  /** Whether a file seems to end before its end; false where that cannot be told. */
+  public boolean seemsCutShort(Path file) {
+    return CutShort.seems(file);
+  }
+
   String key(Path file) {
     return keys.of(file);
   }

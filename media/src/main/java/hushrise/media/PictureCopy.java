@@ -31,7 +31,10 @@ final class PictureCopy implements PictureFeed {
   private boolean waiting;
   private boolean ended;
 
-  PictureCopy(Path film, AVFormatContext output) {
+  /**
+   * @param neededSeconds how much of the film has to be there
+   */
+  PictureCopy(Path film, double neededSeconds, AVFormatContext output) {
     this.film = film;
     input = Ffmpeg.openInput(film);
     from = input.streams(Probe.pictureStream(input));
@@ -42,7 +45,7 @@ final class PictureCopy implements PictureFeed {
     to.avg_frame_rate(from.avg_frame_rate());
     to.sample_aspect_ratio(from.sample_aspect_ratio());
     zero = Math.round(TimeZero.of(input) / TimeZero.seconds(from.time_base()));
-    endSeconds = Probe.endOf(input, from);
+    endSeconds = Math.min(Probe.endOf(input, from), TimeZero.of(input) + neededSeconds);
   }
 
   @Override

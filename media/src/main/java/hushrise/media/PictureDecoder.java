@@ -124,7 +124,7 @@ final class PictureDecoder implements AutoCloseable {
     atEnd = true;
   }
 
-  /** What cannot be read ends the film here; {@link #requireWhole} tells. */
+  /** What cannot be read ends the film here; {@link #requireWhole(double)} tells. */
   private boolean readAny() {
     try {
       boolean any = Ffmpeg.read(format, packet, file);
@@ -138,16 +138,20 @@ final class PictureDecoder implements AutoCloseable {
   }
 
   /**
-   * Makes sure that the end that was reached is the film's own.
+   * Makes sure that the end that was reached is the film's own, or that enough of it was there.
    *
+   * @param neededSeconds how much is enough
    * @throws Problem when the rest of it could not be read
    */
-  void requireWhole() {
+  void requireWhole(double neededSeconds) {
     failure.ifPresent(
         e -> {
           throw new Problem(e.getMessage(), e);
         });
-    Probe.requireWhole(file, reachedSeconds, Probe.endOf(format, stream));
+    Probe.requireWhole(
+        file,
+        reachedSeconds,
+        Math.min(Probe.endOf(format, stream), TimeZero.of(format) + neededSeconds));
   }
 
   AVFrame frame() {

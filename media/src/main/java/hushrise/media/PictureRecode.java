@@ -27,11 +27,21 @@ final class PictureRecode implements PictureFeed {
   private final VideoEncoder encoder;
   private SwsContext scaler;
   private int[] argb = new int[0];
+  private final double neededSeconds;
   private boolean waiting;
   private boolean ended;
   private long lastTick = -1;
 
-  PictureRecode(Path film, FrameRate rate, AVFormatContext output, OutputFormat format) {
+  /**
+   * @param neededSeconds how much of the film has to be there
+   */
+  PictureRecode(
+      Path film,
+      double neededSeconds,
+      FrameRate rate,
+      AVFormatContext output,
+      OutputFormat format) {
+    this.neededSeconds = neededSeconds;
     decoder = new PictureDecoder(film);
     boolean lying = decoder.orientation().transposed();
     int width = decoder.codec().width();
@@ -59,7 +69,7 @@ final class PictureRecode implements PictureFeed {
   public void writeUntil(double seconds, PacketSink sink) {
     while (!ended) {
       if (!waiting && !decoder.next()) {
-        decoder.requireWhole();
+        decoder.requireWhole(neededSeconds);
         ended = true;
         encoder.finish(sink);
         return;

@@ -58,9 +58,12 @@ public record Probe(Path file, double seconds, Optional<Sound> sound, Optional<P
    * @param width in pixels, as it is shown
    * @param height in pixels, as it is shown
    * @param rate frames per second
-   * @param seconds where the picture ends, counted from the file’s {@link TimeZero}
+   * @param seconds where the picture ends, counted from the file’s {@link TimeZero}; where the file
+   *     says more than there is, where its last picture ends
+   * @param cutShort whether the file says more than there is
    */
-  public record Picture(String codec, int width, int height, FrameRate rate, double seconds) {}
+  public record Picture(
+      String codec, int width, int height, FrameRate rate, double seconds, boolean cutShort) {}
 
   /**
    * Looks at a file.
@@ -125,6 +128,7 @@ public record Probe(Path file, double seconds, Optional<Sound> sound, Optional<P
     }
     AVStream stream = context.streams(index);
     var codec = stream.codecpar();
+    double end = PictureEnd.believed(context, stream, endOf(context, stream));
     double aspect = aspectOf(stream);
     int width = (int) Math.round(codec.width() * aspect);
     boolean lying = Orientation.of(codec).transposed();
@@ -134,7 +138,8 @@ public record Probe(Path file, double seconds, Optional<Sound> sound, Optional<P
             lying ? codec.height() : width,
             lying ? width : codec.height(),
             rateOf(context, stream),
-            Math.max(0, endOf(context, stream) - TimeZero.of(context))));
+            Math.max(0, end - TimeZero.of(context)),
+            end < endOf(context, stream)));
   }
 
   /** How much wider than high a stream's pixels are shown. */
@@ -144,7 +149,7 @@ public record Probe(Path file, double seconds, Optional<Sound> sound, Optional<P
     return aspect.num() > 0 && aspect.den() > 0 ? aspect.num() / (double) aspect.den() : 1;
   }
 
-  /** Where a picture ends, in seconds of its own time. */
+  /** Where a file says that a picture ends, in seconds of its own time. */
   static double endOf(AVFormatContext context, AVStream stream) {
     double start =
         stream.start_time() == AV_NOPTS_VALUE

@@ -30,6 +30,7 @@ public final class SecondEar {
           new ClippedSound(),
           new OneSided(),
           new NoCredit(),
+          new CutShortFile(),
           new VoicesAtOnce(),
           new VoiceRunsPast(),
           new RiseUnderSpeech());

@@ -60,7 +60,8 @@ public final class ShelfEdits {
                     m.credit(),
                     m.useful().flatMap(u -> held(u, fresh.lengthFrames())),
                     Optional.empty(),
-                    fresh.content()))
+                    fresh.content(),
+                    fresh.cutShort()))
         .withEachTrack(
             track ->
                 track.withClips(

@@ -85,10 +85,20 @@ class SecondEarTest {
   }
 
   @Test
+  void aFileThatSeemsCutShortIsSaidWithWhatItHolds() {
+    Project cut = clean.withShelf(clean.shelf().stream().map(m -> m.withCutShort(true)).toList());
+    List<Finding> found = hear(cut).stream().filter(f -> f.rule().equals(CutShortFile.ID)).toList();
+    assertThat(found)
+        .hasSize((int) clean.shelf().stream().filter(m -> clean.isUsed(m.id())).count());
+    assertThat(found.getFirst().figures().getFirst().toString()).isNotBlank();
+    assertThat((double) found.getFirst().figures().getLast()).isPositive();
+  }
+
+  @Test
   void aCleanFilmHasNoFindings() {
     assertThat(hear(clean)).isEmpty();
     assertThat(hear(Project.empty("p"))).isEmpty();
-    assertThat(SecondEar.RULES).extracting(EarRule::id).doesNotHaveDuplicates().hasSize(21);
+    assertThat(SecondEar.RULES).extracting(EarRule::id).doesNotHaveDuplicates().hasSize(22);
   }
 
   @Test

@@ -23,6 +23,7 @@ import java.util.Optional;
  *     while nobody has looked
  * @param content what tells its content from any other, by which it is found again when it was
  *     moved; empty while that is not known
+ * @param cutShort whether the file seems to end before its end
  */
 @RecordBuilder
 public record Media(
@@ -35,7 +36,8 @@ public record Media(
     Credit credit,
     Optional<Span> useful,
     Optional<List<Span>> speech,
-    @JsonInclude(JsonInclude.Include.NON_ABSENT) Optional<String> content)
+    @JsonInclude(JsonInclude.Include.NON_ABSENT) Optional<String> content,
+    Boolean cutShort)
     implements MediaBuilder.With {
 
   public Media {
@@ -44,6 +46,7 @@ public record Media(
     useful = useful == null ? Optional.empty() : useful;
     speech = speech == null ? Optional.empty() : speech.map(List::copyOf);
     content = content == null ? Optional.empty() : content;
+    cutShort = cutShort != null && cutShort; // older files do not say
   }
 
   /**
@@ -69,7 +72,8 @@ public record Media(
         Credit.ofNote(credit),
         Optional.empty(),
         Optional.empty(),
-        Optional.empty());
+        Optional.empty(),
+        false);
   }
 
   /** The part to place. */
