@@ -89,7 +89,15 @@ public final class HushRise implements Runnable {
           return new CommandLine.RunLast().execute(parsed);
         });
     line.setExecutionExceptionHandler((e, failed, parsed) -> root.explain(e, failed));
-    return line.execute(args);
+    try {
+      return line.execute(args);
+    } catch (StackOverflowError | InternalError e) {
+      return root.explain(e, line);
+    } catch (OutOfMemoryError e) {
+      err.println(
+          "There is not enough memory for this: close other programs, or work on a shorter stretch with --range.");
+      return 1;
+    }
   }
 
   /** All commands, for help, the manual and completion. */
@@ -126,13 +134,15 @@ public final class HushRise implements Runnable {
     }
   }
 
-  private int explain(Exception e, CommandLine failed) {
+  private int explain(Throwable e, CommandLine failed) {
     PrintWriter err = failed.getErr();
     err.println(
         e instanceof Problem
             ? e.getMessage()
-            : "Something went wrong inside Hush Rise (%s): run it again with --verbose and report what it shows."
-                .formatted(String.valueOf(e.getMessage()).lines().findFirst().orElse("")));
+            : e instanceof InternalError
+                ? "A file became shorter, or its disk went away, while it was read: check that it is there and whole, and run it again."
+                : "Something went wrong inside Hush Rise (%s): run it again with --verbose and report what it shows."
+                    .formatted(String.valueOf(e.getMessage()).lines().findFirst().orElse("")));
     if (verbose) {
       e.printStackTrace(err);
     }

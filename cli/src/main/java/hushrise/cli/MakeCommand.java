@@ -251,6 +251,7 @@ final class MakeCommand implements Callable<Integer> {
       outputs.add(save);
     }
     Outputs.requireApart(inputs, outputs);
+    Outputs.requireWritable(outputs);
   }
 
   private FilmPlan plan(Path picture, List<PlacedFile> voices, Tools tools) {

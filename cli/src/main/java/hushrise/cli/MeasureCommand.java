@@ -35,6 +35,11 @@ final class MeasureCommand implements Callable<Integer> {
     MediaStore store = new MediaStore(CacheFolder.ofUser());
     Measurement m = FileLoudness.of(file, store, progress.of("Measuring"));
     progress.end();
+    if (store.seemsCutShort(file)) {
+      spec.commandLine()
+          .getErr()
+          .printf("%s seems cut short: this is measured on what is there.%n", file.getFileName());
+    }
     spec.commandLine().getOut().println(json ? jsonOf(m) : textOf(m));
     return 0;
   }

@@ -47,6 +47,7 @@ final class RenderCommand implements Callable<Integer> {
     project.shelf().forEach(m -> inputs.add(m.file()));
     Outputs.requireApart(
         inputs, orders.stream().flatMap(o -> Exporter.outputsOf(o).stream()).toList());
+    Outputs.requireWritable(orders.stream().map(Order::target).toList());
     MediaStore store = new MediaStore(CacheFolder.ofUser());
     Deliveries made = Deliveries.of(orders, store, new ProgressLine(json));
     made.first()

@@ -60,4 +60,24 @@ public final class Outputs {
         ? folder.toRealPath().resolve(absolute.getFileName())
         : absolute;
   }
+
+  /**
+   * Makes sure, before any long work, that outputs can be written where they are to be.
+   *
+   * @throws Problem when a folder is missing or may not be written
+   */
+  public static void requireWritable(List<Path> outputs) {
+    for (Path output : outputs) {
+      Path folder = output.toAbsolutePath().getParent();
+      if (!Files.isDirectory(folder)) {
+        throw new Problem(
+            "The folder %s does not exist: make it first, or choose another.".formatted(folder));
+      }
+      if (!Files.isWritable(folder)) {
+        throw new Problem(
+            "Nothing can be written in %s: choose a folder that you may write to."
+                .formatted(folder));
+      }
+    }
+  }
 }
