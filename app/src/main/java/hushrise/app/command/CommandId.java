@@ -169,7 +169,8 @@ public enum CommandId {
   SURFACE("surface", Menu.RECORD, Needs.NOTHING),
   SURFACE_LEARN("surface.learn", Menu.RECORD, Needs.FILM),
 
-  KEYS("keys", Menu.HELP, Needs.NOTHING, "F1");
+  KEYS("keys", Menu.HELP, Needs.NOTHING, "F1"),
+  REPORT("report", Menu.HELP, Needs.NOTHING);
 
   /** The menus of the menu bar, in their order. */
   public enum Menu {

@@ -52,6 +52,7 @@ public final class HushRiseApp extends Application {
       window.say(text("welcome"));
     }
     if (!arguments.takesPictures()) {
+      window.keepLog();
       window.offerWhatWasLeft();
     }
   }

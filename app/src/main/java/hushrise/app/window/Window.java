@@ -70,6 +70,8 @@ import javafx.beans.binding.StringBinding;
 import javafx.beans.property.ObjectProperty;
 import javafx.beans.property.SimpleObjectProperty;
 import javafx.scene.Scene;
+import javafx.scene.input.Clipboard;
+import javafx.scene.input.ClipboardContent;
 import javafx.scene.layout.BorderPane;
 import javafx.scene.layout.StackPane;
 import javafx.scene.layout.VBox;
@@ -101,6 +103,7 @@ public final class Window {
   private final FitCommands fits;
   private final ProjectFiles projects;
   private final Safekeeping keeping;
+  private final Diagnostics diagnostics;
   private final LostFiles lost;
   private final Exports exports;
   private final ExportSheet export;
@@ -140,6 +143,7 @@ public final class Window {
             work,
             folder -> Platform.runLater(() -> status.complain(text("journal.unwritable", folder))));
     session.keepIn(keeping.journal());
+    diagnostics = new Diagnostics(work.resolve("log"), session);
     AudioOutput out = devices.usualOutput(Project.DEFAULT_SAMPLE_RATE);
     transport =
         new Transport(
@@ -298,6 +302,7 @@ public final class Window {
         .set(CommandId.OUTPUT_CHOOSE, () -> OutputSheet.open(sheet, devices, transport, status))
         .set(CommandId.SAFE_NUMBERS, () -> SafeSheet.open(sheet, safe.ruleProperty(), session))
         .set(CommandId.KEYS, () -> KeysSheet.open(sheet))
+        .set(CommandId.REPORT, this::copyReport)
         .build(
             new Possible(
                 session,
@@ -535,6 +540,18 @@ public final class Window {
   private void quit() {
     javafx.stage.Window stage = root.getScene().getWindow();
     stage.fireEvent(new WindowEvent(stage, WindowEvent.WINDOW_CLOSE_REQUEST));
+  }
+
+  /** Writes what is logged to disk too. */
+  void keepLog() {
+    diagnostics.keepLog();
+  }
+
+  private void copyReport() {
+    ClipboardContent content = new ClipboardContent();
+    content.putString(diagnostics.report());
+    Clipboard.getSystemClipboard().setContent(content);
+    status.say(text("report.done"));
   }
 
   /** Offers what a crash has left, if it has left anything. */

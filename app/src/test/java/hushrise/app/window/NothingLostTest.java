@@ -14,8 +14,10 @@ import java.util.stream.Stream;
 import javafx.scene.Node;
 import javafx.scene.control.ButtonBase;
 import javafx.scene.control.Labeled;
+import javafx.scene.input.Clipboard;
 import javafx.scene.input.KeyCode;
 import org.junit.jupiter.api.Test;
+import org.testfx.util.WaitForAsyncUtils;
 
 /** What is done is not lost: crashes, versions, two windows, files that others change. */
 class NothingLostTest extends WindowTestCase {
@@ -170,6 +172,21 @@ class NothingLostTest extends WindowTestCase {
     answer("Save it elsewhere");
     until("it is saved", () -> !window.session().hasUnsavedChanges());
     assertThat(ProjectFile.load(elsewhere).masterDb()).isEqualTo(-7);
+  }
+
+  @Test
+  void aReportTellsStepsAndTheLogAndOfPathsOnlyTheNamesOfFiles() {
+    untilOpen();
+    lower(-3);
+    robot.interact(() -> window.run(CommandId.REPORT));
+    String report =
+        WaitForAsyncUtils.waitForAsyncFx(5_000, () -> Clipboard.getSystemClipboard().getString());
+    assertThat(report).contains("Hush Rise ", "Java 2", "Lower the mix", "6 tracks");
+    assertThat(report).doesNotContain(folder.toString());
+    assertThat(
+            Diagnostics.withoutFolders(
+                "in /home/ann lee/Films/a b.mp4: check C:\\Users\\x\\y.wav, 1/2"))
+        .isEqualTo("in a b.mp4: check y.wav, 1/2");
   }
 
   @Test

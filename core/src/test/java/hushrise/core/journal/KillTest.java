@@ -1,0 +1,90 @@
+package hushrise.core.journal;
+
+import static org.assertj.core.api.Assertions.assertThat;
+
+import hushrise.core.project.Project;
+import hushrise.core.store.AtomicFile;
+import hushrise.core.store.ProjectFile;
+import hushrise.core.store.Versions;
+import java.io.BufferedReader;
+import java.io.IOException;
+import java.nio.file.Files;
+import java.nio.file.Path;
+import java.util.List;
+import java.util.Random;
+import java.util.stream.Stream;
+import org.junit.jupiter.api.Test;
+import org.junit.jupiter.api.io.TempDir;
+
+/** A program that is killed while it edits and saves has lost nothing that it said was kept. */
+class KillTest {
+
+  /** How often; more with {@code -Dkills=200}. */
+  private static final int KILLS = Integer.getInteger("kills", 12);
+
+  @TempDir private Path folder;
+
+  @Test
+  void nothingIsLostWheneverItIsKilled() throws Exception {
+    Random random = new Random(20);
+    int givenBack = 0;
+    for (int kill = 0; kill < KILLS; kill++) {
+      Path here = Files.createDirectory(folder.resolve("kill-" + kill));
+      int kept = keptWhenKilled(here, random.nextInt(400));
+      Path file = here.resolve("film.hushrise");
+      int saved = Files.exists(file) ? stepOf(ProjectFile.load(file)) : 0;
+      for (Versions.Version version : new Versions(here.resolve("versions")).of(file)) {
+        assertThat(stepOf(Versions.load(version, file))).isBetween(1, saved);
+      }
+      List<Recovered> left = new Journals(here.resolve("journals")).left();
+      int recovered = left.isEmpty() ? 0 : stepOf(left.getFirst().history().present());
+      assertThat(Math.max(saved, recovered)).as("kill %d", kill).isGreaterThanOrEqualTo(kept);
+      givenBack += left.size();
+      AtomicFile.clearDead(here);
+      try (Stream<Path> all = Files.list(here)) {
+        assertThat(all.map(p -> p.getFileName().toString()))
+            .as("no part file is left")
+            .isSubsetOf("film.hushrise", "versions", "journals");
+      }
+    }
+    assertThat(givenBack).as("work was given back at all").isPositive();
+  }
+
+  private static int stepOf(Project project) {
+    return (int) Math.round(-project.masterDb() * 100_000);
+  }
+
+  /** Starts the writer, kills it, and tells the last step that it said was kept. */
+  private static int keptWhenKilled(Path here, int afterMillis) throws Exception {
+    Process writer =
+        new ProcessBuilder(
+                Path.of(System.getProperty("java.home"), "bin", "java").toString(),
+                "-XX:TieredStopAtLevel=1",
+                "-cp",
+                System.getProperty("java.class.path"),
+                KilledWriter.class.getName(),
+                here.toString())
+            .redirectError(ProcessBuilder.Redirect.DISCARD)
+            .start();
+    int kept = 0;
+    try (BufferedReader said = writer.inputReader()) {
+      String first = said.readLine(); // from here on it is at work
+      assertThat(first).as("it works").isNotNull();
+      Thread.sleep(afterMillis);
+      writer.destroyForcibly();
+      for (String line = first; line != null; line = next(said)) {
+        kept = Integer.parseInt(line);
+      }
+    }
+    writer.waitFor();
+    return kept;
+  }
+
+  private static String next(BufferedReader said) {
+    try {
+      return said.readLine();
+    } catch (IOException killed) {
+      return null;
+    }
+  }
+}
