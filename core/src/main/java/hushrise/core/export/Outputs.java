@@ -7,6 +7,7 @@ import java.nio.file.Path;
 import java.util.ArrayList;
 import java.util.Collection;
 import java.util.List;
+import java.util.Optional;
 
 /**
  * Keeps what is written from destroying what is read, or what was just written. Files are compared
@@ -62,22 +63,37 @@ public final class Outputs {
   }
 
   /**
-   * Makes sure, before any long work, that outputs can be written where they are to be.
+   * Makes sure, before any long work, that at least one of the outputs can be written where it is
+   * to be; of several the others are told when their turn comes.
    *
-   * @throws Problem when a folder is missing or may not be written
+   * @throws Problem when the folder is missing or may not be written
    */
   public static void requireWritable(List<Path> outputs) {
+    Optional<Problem> first = Optional.empty();
     for (Path output : outputs) {
-      Path folder = output.toAbsolutePath().getParent();
-      if (!Files.isDirectory(folder)) {
-        throw new Problem(
-            "The folder %s does not exist: make it first, or choose another.".formatted(folder));
+      Optional<Problem> problem = unwritable(output.toAbsolutePath().getParent());
+      if (problem.isEmpty()) {
+        return;
       }
-      if (!Files.isWritable(folder)) {
-        throw new Problem(
-            "Nothing can be written in %s: choose a folder that you may write to."
-                .formatted(folder));
-      }
+      first = first.or(() -> problem);
     }
+    first.ifPresent(
+        problem -> {
+          throw problem;
+        });
+  }
+
+  private static Optional<Problem> unwritable(Path folder) {
+    if (!Files.isDirectory(folder)) {
+      return Optional.of(
+          new Problem(
+              "The folder %s does not exist: make it first, or choose another.".formatted(folder)));
+    }
+    return Files.isWritable(folder)
+        ? Optional.empty()
+        : Optional.of(
+            new Problem(
+                "Nothing can be written in %s: choose a folder that you may write to."
+                    .formatted(folder)));
   }
 }

@@ -31,6 +31,9 @@ final class ProjectCheck {
 
   private static final double LEAST_DB = -1000;
 
+  /** A difference this large stands for one that is never reached. */
+  private static final double MOST_LU = 1000;
+
   /** The longest time of anything, in hours. */
   static final int MOST_HOURS = 48;
 
@@ -145,8 +148,10 @@ final class ProjectCheck {
   }
 
   private void number(String name, JsonNode value, String place) {
-    if (name.endsWith("Db") || name.endsWith("Lu")) {
-      between(value, place, LEAST_DB, MOST_DB, name.endsWith("Db") ? "dB" : "LU");
+    if (name.endsWith("Db")) {
+      between(value, place, LEAST_DB, MOST_DB, "dB");
+    } else if (name.endsWith("Lu")) {
+      between(value, place, -MOST_LU, MOST_LU, "LU");
     } else if (name.endsWith("Frame") || name.endsWith("Frames") || name.equals("frame")) {
       if (!value.isIntegralNumber() || !value.canConvertToLong()) {
         throw new Wrong("%s is %s, which is no number of frames".formatted(place, shown(value)));
