@@ -186,6 +186,7 @@ public final class Hearing {
 
   /** Counts a file as silent, as it is not where it was. */
   public void gone(Path file) {
+    generation.incrementAndGet();
     measured.remove(file);
     unheard.add(file);
     now.set(Optional.empty());

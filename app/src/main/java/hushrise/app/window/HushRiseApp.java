@@ -6,12 +6,18 @@ import hushrise.app.look.Theme;
 import hushrise.media.CacheFolder;
 import hushrise.media.SystemDevices;
 import hushrise.media.UserFolders;
+import java.io.IOException;
+import java.io.UncheckedIOException;
+import java.nio.file.Files;
 import java.nio.file.Path;
+import java.util.Comparator;
 import java.util.Locale;
+import java.util.stream.Stream;
 import javafx.application.Application;
 import javafx.scene.Scene;
 import javafx.scene.image.Image;
 import javafx.stage.Stage;
+import org.slf4j.LoggerFactory;
 
 /** The application: reads its arguments, puts the window on its stage, or takes pictures of it. */
 public final class HushRiseApp extends Application {
@@ -36,7 +42,7 @@ public final class HushRiseApp extends Application {
             new SystemDevices(),
             theme,
             new SystemFileChoice(() -> stage),
-            UserFolders.work());
+            arguments.takesPictures() ? passing() : UserFolders.work());
     Scene scene = new Scene(window.root(), WIDTH, HEIGHT);
     window.attach(stage, scene);
     stage.getIcons().add(new Image(icon()));
@@ -54,6 +60,25 @@ public final class HushRiseApp extends Application {
     if (!arguments.takesPictures()) {
       window.keepLog();
       window.offerWhatWasLeft();
+    }
+  }
+
+  /** A folder for what is kept while pictures are taken, which is not the person's own work. */
+  private static Path passing() {
+    try {
+      Path folder = Files.createTempDirectory("hush-rise-pictures");
+      Runtime.getRuntime().addShutdownHook(new Thread(() -> remove(folder)));
+      return folder;
+    } catch (IOException e) {
+      throw new UncheckedIOException(e);
+    }
+  }
+
+  private static void remove(Path folder) {
+    try (Stream<Path> all = Files.walk(folder)) {
+      all.sorted(Comparator.reverseOrder()).forEach(path -> path.toFile().delete());
+    } catch (IOException e) {
+      LoggerFactory.getLogger(HushRiseApp.class).debug("{} is left", folder, e);
     }
   }
 

@@ -53,7 +53,7 @@ final class Listeners implements AutoCloseable {
     measure = new FilmMeasure(session, store, jobs, calm);
     measure.nowProperty().addListener((p, was, now) -> now.ifPresent(hearing::measured));
     speech = new SpeechWatch(session, new SpeechStore(store, cache), jobs, messages);
-    files = new FileWatch(session, store, jobs, messages, this::forget, hearing::gone);
+    files = new FileWatch(session, store, jobs, messages, this::forget, this::gone);
   }
 
   PictureCuts cuts() {
@@ -104,6 +104,12 @@ final class Listeners implements AutoCloseable {
     hearing.forget(file);
     measure.forget();
     alsoForgets.accept(file);
+  }
+
+  /** Counts a file as silent, as it is not where it was. */
+  private void gone(Path file) {
+    hearing.gone(file);
+    measure.forget();
   }
 
   @Override

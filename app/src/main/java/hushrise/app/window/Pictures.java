@@ -8,9 +8,13 @@ import hushrise.app.session.Selection;
 import hushrise.app.timeline.LevelScale;
 import hushrise.core.Problem;
 import hushrise.core.edit.FadeEdits;
+import hushrise.core.edit.History;
 import hushrise.core.edit.LevelEdits;
+import hushrise.core.journal.Recovered;
 import hushrise.core.project.Project;
 import hushrise.core.project.level.Hush;
+import hushrise.core.project.media.Media;
+import hushrise.core.project.media.MediaKind;
 import hushrise.core.project.media.TrackKind;
 import hushrise.core.project.timeline.Track;
 import hushrise.core.ride.Pass;
@@ -20,6 +24,7 @@ import java.awt.image.BufferedImage;
 import java.io.IOException;
 import java.nio.file.Files;
 import java.nio.file.Path;
+import java.time.Instant;
 import java.util.ArrayDeque;
 import java.util.Deque;
 import java.util.List;
@@ -46,6 +51,8 @@ final class Pictures {
 
   /** Frames without work under way before the window counts as drawn. */
   private static final int QUIET_FRAMES = 20;
+
+  private static final long SETTLING_MILLIS = 2_000;
 
   private final Window window;
 
@@ -133,10 +140,21 @@ final class Pictures {
               selectHush();
               size(1000, 640);
             }),
+        new Picture("missing.png", this::loseMusic),
+        new Picture(
+            "versions.png",
+            () -> {
+              window.run(CommandId.UNDO);
+              Path file = window.session().file().orElseThrow();
+              window.say("");
+              window.keeping().versions().keep(file, 5);
+              window.run(CommandId.VERSIONS);
+            }),
+        new Picture("recovery.png", this::offer),
         new Picture(
             "start.png",
             () -> {
-              size(1280, 800);
+              window.closeSheet();
               window.session().open(Project.empty(""), Optional.empty());
               window.say("");
             }));
@@ -145,6 +163,54 @@ final class Pictures {
   private void size(double width, double height) {
     window.root().getScene().getWindow().setWidth(width);
     window.root().getScene().getWindow().setHeight(height);
+  }
+
+  /** The film with its music moved away. */
+  private void loseMusic() {
+    size(1280, 800);
+    window.session().select(Selection.nothing());
+    window
+        .session()
+        .replace(
+            text("edit.findFiles"),
+            window
+                .session()
+                .present()
+                .withShelf(
+                    window.session().present().shelf().stream()
+                        .map(m -> m.kind() == MediaKind.MUSIC ? moved(m) : m)
+                        .toList()));
+    window.files().look();
+    window
+        .jobs()
+        .run(
+            () -> {
+              Thread.sleep(SETTLING_MILLIS); // in which everybody has said that it is not there
+              return true;
+            },
+            settled -> window.say(text("file.missing", "harbour-tune.mp3", 0)));
+  }
+
+  private static Media moved(Media media) {
+    return media.withFile(media.file().resolveSibling("moved").resolve(media.file().getFileName()));
+  }
+
+  /** What is offered after a crash. */
+  private void offer() {
+    window.closeSheet();
+    window.say("");
+    History history = new History(window.session().present());
+    history.commit("1", history.present().withMasterDb(-1));
+    window.offer(
+        List.of(
+            new Recovered(
+                Path.of("steps.journal"),
+                Optional.of(Path.of(text("shots.project"))),
+                Instant.now(),
+                37,
+                history,
+                0,
+                0)));
   }
 
   /** The film while it plays, the music armed to be ridden. */

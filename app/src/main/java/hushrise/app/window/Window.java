@@ -51,6 +51,7 @@ import hushrise.app.timeline.Desk;
 import hushrise.app.timeline.TimelineView;
 import hushrise.app.timeline.Viewport;
 import hushrise.core.ear.Finding;
+import hushrise.core.journal.Recovered;
 import hushrise.core.project.Project;
 import hushrise.core.sound.AudioOutput;
 import hushrise.core.sound.Devices;
@@ -560,9 +561,19 @@ public final class Window {
         () -> keeping.journals().left(),
         left -> {
           if (!left.isEmpty()) {
-            new RecoverySheet(sheet, keeping.journals(), palette, projects::goOn).open(left);
+            offer(left);
           }
         });
+  }
+
+  /** Offers to go on with what was left. */
+  void offer(List<Recovered> left) {
+    new RecoverySheet(sheet, keeping.journals(), palette, projects::goOn).open(left);
+  }
+
+  /** What keeps work from being lost. */
+  Safekeeping keeping() {
+    return keeping;
   }
 
   /** Does what a command does. */

@@ -77,6 +77,9 @@ class LostFilesTest extends WindowTestCase {
     }
     untilMissing(3);
     assertThat(status()).contains("and 2 more");
+    until(
+        "all three are said to be silent",
+        () -> window.hearing().now().filter(n -> n.unheard().size() == 3).isPresent());
     chosen.next(folder.resolve("moved"));
     until("the Second Ear offers to find them", () -> window.root().lookup("#ear-find") != null);
     robot.interact(() -> this.<ButtonBase>find("ear-find").fire());
