@@ -174,7 +174,7 @@ final class JournalFile {
         return before;
       }
       JsonNode tree = TreeChange.applied(trees.get(before), record.get("change"));
-      Project now = sharing(ProjectFile.read(tree, PLACE), before);
+      Project now = sharing(ProjectFile.readOwn(tree, PLACE), before);
       trees.put(now, tree);
       return now;
     }

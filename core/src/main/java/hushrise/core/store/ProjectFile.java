@@ -104,17 +104,34 @@ public final class ProjectFile {
                 .formatted(file, version, VERSION));
       }
       ProjectCheck.check(tree);
-      Project project =
-          MAPPER
-              .readerFor(Project.class)
-              .withAttribute(FOLDER, folderOf(file))
-              .<Project>readValue(tree)
-              .withUnknown(new UnknownFields(tree));
+      Project project = made(tree, file);
       ProjectCheck.check(project);
       return project;
     } catch (IOException | IllegalArgumentException | NullPointerException e) {
       throw damaged(file, e);
     }
+  }
+
+  /**
+   * As {@link #read}, of what this program wrote itself and told to be whole by a checksum: nothing
+   * in it is looked at again.
+   *
+   * @throws Problem when nothing can be made of it
+   */
+  public static Project readOwn(JsonNode tree, Path file) {
+    try {
+      return made(tree, file);
+    } catch (IOException | IllegalArgumentException | NullPointerException e) {
+      throw damaged(file, e);
+    }
+  }
+
+  private static Project made(JsonNode tree, Path file) throws IOException {
+    return MAPPER
+        .readerFor(Project.class)
+        .withAttribute(FOLDER, folderOf(file))
+        .<Project>readValue(tree)
+        .withUnknown(new UnknownFields(tree));
   }
 
   private static Problem damaged(Path file, Exception e) {
