@@ -13,7 +13,9 @@ import java.nio.file.Files;
 import java.nio.file.Path;
 import java.nio.file.StandardOpenOption;
 import java.util.Optional;
+import java.util.Set;
 import java.util.concurrent.BlockingQueue;
+import java.util.concurrent.ConcurrentHashMap;
 import java.util.concurrent.CountDownLatch;
 import java.util.concurrent.LinkedBlockingQueue;
 import java.util.concurrent.TimeUnit;
@@ -36,6 +38,12 @@ public final class Journal implements AutoCloseable {
 
   private static final long MOST_BYTES = 32L << 20;
   private static final Runnable END = () -> {};
+
+  /**
+   * The files that this process writes. They are not to be opened by it a second time: on POSIX
+   * systems closing any channel of a file lets all locks of the process on it go.
+   */
+  private static final Set<Path> WRITTEN = ConcurrentHashMap.newKeySet();
 
   private final Path folder;
   private final long mostBytes;
@@ -72,6 +80,11 @@ public final class Journal implements AutoCloseable {
     this.mostBytes = mostBytes;
     this.complain = complain;
     thread = Thread.ofPlatform().name("hushrise-journal").daemon().start(this::work);
+  }
+
+  /** Whether this process writes a journal. */
+  static boolean isWrittenHere(Path file) {
+    return WRITTEN.contains(file);
   }
 
   /** Begins with another project; the journal of the one before is not needed any more. */
@@ -196,6 +209,7 @@ public final class Journal implements AutoCloseable {
     }
     Files.createDirectories(folder);
     file = folder.resolve(Ids.fresh("steps") + JournalFile.ENDING);
+    WRITTEN.add(file);
     channel = FileChannel.open(file, StandardOpenOption.CREATE_NEW, StandardOpenOption.WRITE);
     lock = channel.lock();
     lines = 0;
@@ -205,6 +219,7 @@ public final class Journal implements AutoCloseable {
 
   private void reopen(Recovered recovered) throws IOException {
     file = recovered.journal();
+    WRITTEN.add(file);
     channel = FileChannel.open(file, StandardOpenOption.WRITE);
     lock = channel.lock();
     channel.truncate(recovered.end());
@@ -240,6 +255,7 @@ public final class Journal implements AutoCloseable {
             beginIfNeeded();
             force();
             oldChannel.close();
+            WRITTEN.remove(old);
             Files.deleteIfExists(old);
           }
         });
@@ -256,6 +272,9 @@ public final class Journal implements AutoCloseable {
     }
     channel = null;
     lock = null;
+    if (file != null) {
+      WRITTEN.remove(file);
+    }
   }
 
   private void discard() {

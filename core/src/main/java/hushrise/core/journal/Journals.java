@@ -90,6 +90,9 @@ public final class Journals {
 
   /** Whether a running program has it open for writing. */
   private static boolean isWritten(Path file) {
+    if (Journal.isWrittenHere(file)) {
+      return true;
+    }
     try (FileChannel channel = FileChannel.open(file, StandardOpenOption.WRITE);
         FileLock lock = channel.tryLock()) {
       return lock == null;

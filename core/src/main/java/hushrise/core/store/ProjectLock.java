@@ -3,11 +3,12 @@ package hushrise.core.store;
 import java.io.IOException;
 import java.nio.channels.FileChannel;
 import java.nio.channels.FileLock;
-import java.nio.channels.OverlappingFileLockException;
 import java.nio.file.Files;
 import java.nio.file.Path;
 import java.nio.file.StandardOpenOption;
 import java.util.Optional;
+import java.util.Set;
+import java.util.concurrent.ConcurrentHashMap;
 import org.slf4j.Logger;
 import org.slf4j.LoggerFactory;
 
@@ -19,9 +20,17 @@ public final class ProjectLock implements AutoCloseable {
 
   private static final Logger LOG = LoggerFactory.getLogger(ProjectLock.class);
 
+  /**
+   * What this process holds. Such a file is not to be opened a second time: on POSIX systems
+   * closing any channel of a file lets all locks of the process on it go.
+   */
+  private static final Set<Path> HELD = ConcurrentHashMap.newKeySet();
+
+  private final Path file;
   private final Optional<FileChannel> channel;
 
-  private ProjectLock(Optional<FileChannel> channel) {
+  private ProjectLock(Path file, Optional<FileChannel> channel) {
+    this.file = file;
     this.channel = channel;
   }
 
@@ -33,23 +42,24 @@ public final class ProjectLock implements AutoCloseable {
    */
   public static Optional<ProjectLock> take(Path folder, Path project) {
     String name = ContentDigest.shortOf(project.toAbsolutePath().normalize().toString());
+    Path file = folder.resolve(name + ".lock");
+    if (!HELD.add(file)) {
+      return Optional.empty();
+    }
     FileChannel channel = null;
     try {
       Files.createDirectories(folder);
-      channel =
-          FileChannel.open(
-              folder.resolve(name + ".lock"), StandardOpenOption.CREATE, StandardOpenOption.WRITE);
+      channel = FileChannel.open(file, StandardOpenOption.CREATE, StandardOpenOption.WRITE);
       FileLock lock = channel.tryLock();
       if (lock != null) {
-        return Optional.of(new ProjectLock(Optional.of(channel)));
+        return Optional.of(new ProjectLock(file, Optional.of(channel)));
       }
+      HELD.remove(file);
       channel.close();
-      return Optional.empty();
-    } catch (OverlappingFileLockException byThisProcess) {
-      close(channel);
       return Optional.empty();
     } catch (IOException e) {
       LOG.warn("Whether {} is open elsewhere cannot be told", project, e);
+      HELD.remove(file);
       close(channel);
       return Optional.of(none());
     }
@@ -57,12 +67,13 @@ public final class ProjectLock implements AutoCloseable {
 
   /** Where there is nothing to lock. */
   public static ProjectLock none() {
-    return new ProjectLock(Optional.empty());
+    return new ProjectLock(Path.of(""), Optional.empty());
   }
 
   @Override
   public void close() {
     channel.ifPresent(ProjectLock::close);
+    HELD.remove(file);
   }
 
   private static void close(FileChannel channel) {

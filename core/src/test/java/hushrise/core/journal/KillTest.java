@@ -2,6 +2,7 @@ package hushrise.core.journal;
 
 import static org.assertj.core.api.Assertions.assertThat;
 
+import hushrise.core.edit.History;
 import hushrise.core.project.Project;
 import hushrise.core.store.AtomicFile;
 import hushrise.core.store.ProjectFile;
@@ -11,6 +12,7 @@ import java.io.IOException;
 import java.nio.file.Files;
 import java.nio.file.Path;
 import java.util.List;
+import java.util.Optional;
 import java.util.Random;
 import java.util.stream.Stream;
 import org.junit.jupiter.api.Test;
@@ -48,6 +50,36 @@ class KillTest {
       }
     }
     assertThat(givenBack).as("work was given back at all").isPositive();
+  }
+
+  /** Looking for what was left must not let go of what this process writes. */
+  @Test
+  void aJournalStaysLockedForOtherProcessesThoughThisOneLooksForOthers() throws Exception {
+    Path journals = folder.resolve("journals");
+    try (Journal journal = new Journal(journals, problem -> {})) {
+      History history = new History(Project.empty("a"));
+      journal.opened(history.present(), Optional.empty());
+      history.setListener(journal::happened);
+      history.commit("Rename", Project.empty("b"));
+      assertThat(journal.flush(10_000)).isTrue();
+      assertThat(new Journals(journals).left()).isEmpty();
+      assertThat(leftForAnother(journals)).as("it is still written").isEqualTo("0");
+    }
+  }
+
+  private static String leftForAnother(Path journals) throws IOException {
+    Process other =
+        new ProcessBuilder(
+                Path.of(System.getProperty("java.home"), "bin", "java").toString(),
+                "-cp",
+                System.getProperty("java.class.path"),
+                CountLeft.class.getName(),
+                journals.toString())
+            .redirectError(ProcessBuilder.Redirect.DISCARD)
+            .start();
+    try (BufferedReader said = other.inputReader()) {
+      return said.readLine();
+    }
   }
 
   private static int stepOf(Project project) {
