@@ -44,6 +44,7 @@ public final class FileWatch {
   private final Timeline clock = new Timeline();
   private final ReadOnlyObjectWrapper<Set<Path>> missing = new ReadOnlyObjectWrapper<>(Set.of());
   private boolean looking;
+  private boolean again;
   private boolean learning;
 
   /**
@@ -77,9 +78,11 @@ public final class FileWatch {
   public void look() {
     List<Path> files = session.present().shelf().stream().map(Media::file).distinct().toList();
     if (looking || files.isEmpty()) {
+      again = looking;
       return;
     }
     looking = true;
+    again = false;
     jobs.run(
         () -> {
           Map<Path, Optional<FileIdentity>> found = new HashMap<>();
@@ -91,18 +94,20 @@ public final class FileWatch {
           found.forEach(this::compare);
           tellMissing(found);
           learnContents();
+          if (again) {
+            look(); // for files of another project than those that were looked for
+          }
         },
         () -> looking = false);
   }
 
   private void tellMissing(Map<Path, Optional<FileIdentity>> found) {
     Set<Path> gone = new HashSet<>();
-    found.forEach(
-        (file, now) -> {
-          if (now.isEmpty()) {
-            gone.add(file);
-          }
-        });
+    for (Media media : session.present().shelf()) {
+      if (found.containsKey(media.file()) && found.get(media.file()).isEmpty()) {
+        gone.add(media.file());
+      }
+    }
     Set<Path> before = missing.get();
     missing.set(Set.copyOf(gone));
     gone.removeAll(before);

@@ -477,6 +477,7 @@ public final class Window {
     heard.forget();
     view.fit();
     intake.listenToAll();
+    heard.files().look();
     showStart();
   }
 
