@@ -221,17 +221,28 @@ public final class ProjectFiles {
         String name = FileNames.bare(file);
         session.learn(p -> p.withName(name));
       }
-      keeping.versions().keep(absolute, keeping.mostVersions());
+      Optional<Problem> unkept = keepEarlier(absolute);
       session.save(absolute);
       content = ContentDigest.ofFile(absolute);
       keeping.lock(absolute);
       recent.note(file);
       messages.say(text("savedTo", file));
+      unkept.ifPresent(problem -> messages.complain(problem.getMessage()));
       then.run();
     } catch (Problem e) {
       messages.complain(e.getMessage());
       questions.ask(
           text("unsaveable.title"), e.getMessage(), text("save.elsewhere"), () -> saveAs(then));
+    }
+  }
+
+  /** Keeps what lies there now; where that fails, saving goes on all the same. */
+  private Optional<Problem> keepEarlier(Path file) {
+    try {
+      keeping.versions().keep(file, keeping.mostVersions());
+      return Optional.empty();
+    } catch (Problem e) {
+      return Optional.of(e);
     }
   }
 }

@@ -139,6 +139,18 @@ class NothingLostTest extends WindowTestCase {
   }
 
   @Test
+  void whereEarlierVersionsCannotBeKeptTheProjectIsSavedAllTheSame() throws IOException {
+    untilOpen();
+    Files.createDirectories(folder.resolve("work"));
+    Files.createFile(folder.resolve("work/versions"));
+    lower(-8);
+    press(KeyCode.CONTROL, KeyCode.S);
+    until("it is saved", () -> !window.session().hasUnsavedChanges());
+    assertThat(ProjectFile.load(file()).masterDb()).isEqualTo(-8);
+    assertThat(status()).contains("cannot be kept in");
+  }
+
+  @Test
   void aFileThatSomebodyElseChangedIsNotReplacedUnasked() {
     untilOpen();
     Project theirs = ProjectFile.load(file()).withName("Theirs");

@@ -221,7 +221,10 @@ public final class Journal implements AutoCloseable {
     file = recovered.journal();
     WRITTEN.add(file);
     channel = FileChannel.open(file, StandardOpenOption.WRITE);
-    lock = channel.lock();
+    lock = channel.tryLock();
+    if (lock == null) {
+      throw new IOException("another window goes on with " + file);
+    }
     channel.truncate(recovered.end());
     channel.position(recovered.end());
     lines = recovered.lines();

@@ -61,7 +61,7 @@ public final class Versions {
       }
     } catch (IOException e) {
       throw new Problem(
-          "The earlier version of %s cannot be kept in %s: free some space there, or save it elsewhere."
+          "What %s held before cannot be kept in %s: free some space there."
               .formatted(project, folder),
           e);
     }
