@@ -166,17 +166,17 @@ public final class FileWatch {
         jobs.run(
             text("taking", media.title()),
             progress -> store.take(file, media.kind(), progress),
-            fresh -> arrived(media, fresh));
+            fresh -> arrived(media, fresh, before.isEmpty()));
       }
     }
   }
 
-  private void arrived(Media media, Media fresh) {
+  private void arrived(Media media, Media fresh, boolean wasGone) {
     Project present = session.present();
     boolean isSame = fresh.content().equals(media.content());
-    if (isSame) {
+    if (isSame && wasGone) {
       messages.say(text("file.back", media.title()));
-    } else if (present.media(media.id()).isPresent()) {
+    } else if (!isSame && present.media(media.id()).isPresent()) {
       session.commit(
           text("edit.fileChanged", media.title()), p -> ShelfEdits.refresh(p, media.id(), fresh));
       messages.say(text("file.changed", media.title()));

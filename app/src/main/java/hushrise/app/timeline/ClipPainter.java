@@ -68,8 +68,9 @@ final class ClipPainter {
     if (right < 0 || left > width) {
       return;
     }
-    Optional<Media> media = project.media(clip.mediaId());
-    boolean isMissing = media.filter(m -> missing.contains(m.file())).isPresent();
+    boolean isMissing =
+        !missing.isEmpty()
+            && project.media(clip.mediaId()).filter(m -> missing.contains(m.file())).isPresent();
     if (isMissing) {
       hatch(Math.max(0, left), Math.min(width, right));
     }
@@ -97,7 +98,7 @@ final class ClipPainter {
       g.setFont(SMALL);
       g.setFill(palette.ink());
       g.setTextAlign(TextAlignment.LEFT);
-      String name = media.map(Media::title).orElse("");
+      String name = project.media(clip.mediaId()).map(Media::title).orElse("");
       String title =
           isMissing
               ? text("clip.missing", name)

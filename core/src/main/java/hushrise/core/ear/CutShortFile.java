@@ -5,7 +5,6 @@ import hushrise.core.project.media.Media;
 import hushrise.core.project.timeline.Clip;
 import hushrise.core.project.timeline.Track;
 import java.util.List;
-import java.util.stream.Stream;
 
 /** A file in the film that seems to have been cut off, as by a download that broke. */
 public final class CutShortFile implements EarRule {
@@ -25,26 +24,17 @@ public final class CutShortFile implements EarRule {
     Project project = heard.project();
     return project.shelf().stream()
         .filter(Media::cutShort)
-        .flatMap(m -> finding(project, m))
+        .flatMap(m -> project.firstClipOf(m.id()).map(c -> finding(project, m, c)).stream())
         .toList();
   }
 
-  private Stream<Finding> finding(Project project, Media media) {
-    for (Track track : project.tracks()) {
-      for (Clip clip : track.clips()) {
-        if (clip.mediaId().equals(media.id())) {
-          double seconds = media.lengthFrames() / (double) project.sampleRate();
-          return Stream.of(
-              new Finding(
-                  ID,
-                  media.id(),
-                  clip.span(),
-                  track.id(),
-                  List.of(media.title(), seconds),
-                  List.of()));
-        }
-      }
-    }
-    return Stream.empty();
+  private static Finding finding(Project project, Media media, Clip clip) {
+    return new Finding(
+        ID,
+        media.id(),
+        clip.span(),
+        project.trackOfClip(clip.id()).map(Track::id).orElse(""),
+        List.of(media.title(), project.seconds(media.lengthFrames())),
+        List.of());
   }
 }

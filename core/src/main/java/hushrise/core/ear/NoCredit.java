@@ -9,7 +9,6 @@ import hushrise.core.project.media.MediaKind;
 import hushrise.core.project.timeline.Clip;
 import hushrise.core.project.timeline.Track;
 import java.util.List;
-import java.util.Optional;
 
 /** Music in the film of which nobody has noted who made it. */
 public final class NoCredit implements EarRule {
@@ -29,20 +28,13 @@ public final class NoCredit implements EarRule {
     Project project = heard.project();
     return project.shelf().stream()
         .filter(m -> m.kind() == MediaKind.MUSIC && isMissing(m.credit()))
-        .flatMap(m -> first(project, m).map(c -> finding(project, m, c)).stream())
+        .flatMap(m -> project.firstClipOf(m.id()).map(c -> finding(project, m, c)).stream())
         .toList();
   }
 
   /** Nothing is noted, or less than the licence asks for. */
   private static boolean isMissing(Credit credit) {
     return credit.isEmpty() || credit.isMissingWhatItOwes();
-  }
-
-  private static Optional<Clip> first(Project project, Media media) {
-    return project.tracks().stream()
-        .flatMap(t -> t.clips().stream())
-        .filter(c -> c.mediaId().equals(media.id()))
-        .findFirst();
   }
 
   private Finding finding(Project project, Media media, Clip clip) {

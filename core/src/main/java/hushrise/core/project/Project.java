@@ -111,6 +111,14 @@ public record Project(
     return shelf.stream().filter(m -> m.id().equals(mediaId)).findFirst();
   }
 
+  /** The first clip of the first track that plays a media item; empty when none does. */
+  public Optional<Clip> firstClipOf(String mediaId) {
+    return tracks.stream()
+        .flatMap(t -> t.clips().stream())
+        .filter(c -> c.mediaId().equals(mediaId))
+        .findFirst();
+  }
+
   /** The first clip of the first picture track: the film. */
   public Optional<Clip> pictureClip() {
     return firstTrack(TrackKind.PICTURE).flatMap(t -> t.clips().stream().findFirst());
