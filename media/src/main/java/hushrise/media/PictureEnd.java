@@ -13,7 +13,7 @@ import org.bytedeco.ffmpeg.avcodec.AVPacket;
 import org.bytedeco.ffmpeg.avformat.AVFormatContext;
 import org.bytedeco.ffmpeg.avformat.AVStream;
 
-/** Where the pictures of a film really end, as what a file says of itself need not be so. */
+/** Where a film can be believed to end, as what a file says of itself need not be so. */
 final class PictureEnd {
 
   /** How long before the stated end its last pictures are looked for, in seconds. */
@@ -22,8 +22,9 @@ final class PictureEnd {
   private PictureEnd() {}
 
   /**
-   * The stated end where the last pictures lie near it, else where they end. What was read of the
-   * file so far has to be read anew afterwards.
+   * The stated end where anything in the file lies near it, as the last picture may stand for long
+   * while the sound goes on; else where everything ends. What was read of the file so far has to be
+   * read anew afterwards.
    *
    * @param stated in seconds of the stream's own time
    */
@@ -42,7 +43,7 @@ final class PictureEnd {
     return reached < stated - tolerance ? Math.max(0, reached) : stated;
   }
 
-  /** Where the last packet after a time ends; negative when there is none. */
+  /** Where the last packet of any stream after a time ends; negative when there is none. */
   private static double endAfter(
       AVFormatContext context, AVStream stream, double seconds, double tick) {
     long from = Math.round(Math.max(0, seconds) / tick);
@@ -52,9 +53,7 @@ final class PictureEnd {
     double end = -1;
     AVPacket packet = Ffmpeg.allocated(av_packet_alloc());
     while (av_read_frame(context, packet) >= 0) {
-      if (packet.stream_index() == stream.index()) {
-        end = Math.max(end, Ffmpeg.endOf(context, packet));
-      }
+      end = Math.max(end, Ffmpeg.endOf(context, packet));
       av_packet_unref(packet);
     }
     av_packet_free(packet);

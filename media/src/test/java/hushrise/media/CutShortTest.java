@@ -11,6 +11,7 @@ import java.io.RandomAccessFile;
 import java.nio.file.Files;
 import java.nio.file.Path;
 import java.util.Arrays;
+import java.util.List;
 import java.util.Locale;
 import java.util.Random;
 import org.junit.jupiter.api.Test;
@@ -69,6 +70,17 @@ class CutShortTest extends MediaTestCase {
     assertThat(CutShort.seems(whole)).isFalse();
     for (double share : new double[] {0.3, 0.5, 0.77, 0.99}) {
       assertThat(CutShort.seems(part(whole, share, "part.aac"))).isTrue();
+    }
+  }
+
+  @Test
+  void aLastPictureThatStandsWhileTheSoundGoesOnIsWhole() {
+    for (OutputFormat format : new OutputFormat[] {OutputFormat.MKV, OutputFormat.MP4}) {
+      Path slides =
+          new FilmFileMaker(format, List.of(0.0, 0.04, 1.5, 1.54), 0, 12, 1.5, new int[0])
+              .write(folder.resolve("slides." + format.name().toLowerCase(Locale.ROOT)));
+      Media film = store.take(slides, MediaKind.PICTURE, Progress.NONE);
+      assertThat(film.cutShort()).as(format.name()).isFalse();
     }
   }
 

@@ -84,7 +84,10 @@ public final class ProjectFiles {
                 text("elsewhere.title"),
                 text("elsewhere.question", absolute.getFileName()),
                 text("elsewhere.answer"),
-                () -> show(project, absolute));
+                () -> {
+                  keeping.unlock();
+                  show(project, absolute);
+                });
           }
         });
   }

@@ -55,15 +55,18 @@ public final class Safekeeping implements AutoCloseable {
     preferences.putInt(MOST, Math.clamp(most, 0, 1000));
   }
 
-  /** Takes the lock of a project and lets the last one go; false when another window has it. */
+  /**
+   * Takes the lock of a project and lets the last one go; false when another window has it, and the
+   * last one stays.
+   */
   boolean lock(Path project) {
     if (locked.filter(project::equals).isPresent()) {
       return true;
     }
-    unlock();
     Optional<ProjectLock> taken = ProjectLock.take(locks, project);
     taken.ifPresent(
         now -> {
+          unlock();
           lock = now;
           locked = Optional.of(project);
         });

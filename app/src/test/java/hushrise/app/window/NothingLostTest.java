@@ -209,6 +209,9 @@ class NothingLostTest extends WindowTestCase {
       assertThat(held).isNotNull();
       robot.interact(() -> window.open(second));
       until("it asks", () -> sheetWords().contains("is open in another window"));
+      assertThat(ProjectLock.take(folder.resolve("work/open"), file()))
+          .as("what is open stays locked while it asks")
+          .isEmpty();
       assertThat(window.session().file()).contains(file());
       answer("Open it here too");
       until("it is open", () -> window.session().file().filter(second::equals).isPresent());
