@@ -12,6 +12,8 @@ import java.nio.channels.FileLock;
 import java.nio.file.Files;
 import java.nio.file.Path;
 import java.nio.file.StandardOpenOption;
+import java.util.ArrayList;
+import java.util.List;
 import java.util.Optional;
 import java.util.Set;
 import java.util.concurrent.BlockingQueue;
@@ -61,6 +63,7 @@ public final class Journal implements AutoCloseable {
   private JsonNode tree;
   private int lines;
   private boolean complained;
+  private final List<Path> givenUp = new ArrayList<>();
 
   /**
    * @param folder where journals lie; made when it is missing
@@ -148,7 +151,11 @@ public final class Journal implements AutoCloseable {
    */
   public boolean flush(long milliseconds) {
     CountDownLatch done = new CountDownLatch(1);
-    queue.add(done::countDown);
+    queue.add(
+        () -> {
+          attempt(this::force);
+          done.countDown();
+        });
     try {
       return done.await(milliseconds, TimeUnit.MILLISECONDS);
     } catch (InterruptedException e) {
@@ -189,12 +196,18 @@ public final class Journal implements AutoCloseable {
     void run() throws IOException;
   }
 
-  /** Writes; where that fails the file is given up, and the next step begins another. */
+  /**
+   * Writes; where that fails in any way, the file is given up and the next step begins another. It
+   * stays until then, as what it has is all there is.
+   */
   private void attempt(Writing writing) {
     try {
       writing.run();
-    } catch (IOException | RuntimeException e) {
+    } catch (IOException | RuntimeException | Error e) {
       LOG.warn("The journal could not be written", e);
+      if (channel != null) {
+        givenUp.add(file);
+      }
       release();
       if (!complained) {
         complained = true;
@@ -215,6 +228,14 @@ public final class Journal implements AutoCloseable {
     lines = 0;
     tree = JournalFile.tree(present);
     write(JournalFile.begin(tree, presentIsSaved, project));
+    removeGivenUp();
+  }
+
+  private void removeGivenUp() throws IOException {
+    for (Path old : givenUp) {
+      Files.deleteIfExists(old);
+    }
+    givenUp.clear();
   }
 
   private void reopen(Recovered recovered) throws IOException {
@@ -283,8 +304,12 @@ public final class Journal implements AutoCloseable {
   private void discard() {
     Path old = channel == null ? null : file;
     release();
-    if (old != null) {
-      attempt(() -> Files.deleteIfExists(old));
-    }
+    attempt(
+        () -> {
+          if (old != null) {
+            Files.deleteIfExists(old);
+          }
+          removeGivenUp();
+        });
   }
 }

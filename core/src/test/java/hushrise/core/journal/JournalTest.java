@@ -1,6 +1,7 @@
 package hushrise.core.journal;
 
 import static org.assertj.core.api.Assertions.assertThat;
+import static org.mockito.Mockito.mock;
 
 import hushrise.core.edit.History;
 import hushrise.core.mix.Projects;
@@ -255,6 +256,24 @@ class JournalTest {
         assertThat(all).hasSize(1);
       }
     }
+  }
+
+  @Test
+  void aFileThatCouldNotBeWrittenIsFollowedByAnotherAndNotOfferedLater() throws IOException {
+    try (Journal journal = journal()) {
+      History history = followed(project, journal);
+      history.commit("Level", project.withMasterDb(-1));
+      assertThat(journal.flush(10_000)).isTrue();
+      history.commit("Broken", mock(Project.class)); // which cannot be written
+      history.commit("Level", project.withMasterDb(-2));
+      history.commit("Level", project.withMasterDb(-3));
+      assertThat(afterCrash(journal).history().present().masterDb()).isEqualTo(-3);
+      assertThat(complaints).hasSize(1);
+      try (Stream<Path> all = Files.list(journals.folder())) {
+        assertThat(all).hasSize(1);
+      }
+    }
+    assertThat(journals.folder()).isEmptyDirectory();
   }
 
   @Test
