@@ -10,6 +10,7 @@ import hushrise.media.MediaStore;
 import java.io.IOException;
 import java.nio.file.Files;
 import java.nio.file.Path;
+import java.util.List;
 import java.util.function.UnaryOperator;
 
 /**
@@ -47,11 +48,24 @@ public final class FilmBenchmark {
         p ->
             p.withTrack(
                 music.id(), t -> t.withClip(t.clips().get(3).id(), c -> c.withGainDb(-2))));
-    follow(
-        whole,
-        store,
-        "the level of a track",
-        p -> p.withTrack(music.id(), t -> t.withLevelDb(-2)));
+    from = System.nanoTime();
+    FilmLoudness settled = whole.settled(Integer.MAX_VALUE, store, Progress.NONE);
+    System.out.printf(
+        "what each track gives, once, in the background %.2f s%n",
+        (System.nanoTime() - from) / 1e9);
+    for (FilmLoudness known : List.of(whole, settled)) {
+      System.out.println(known == whole ? "before that is known" : "when that is known");
+      for (double db : new double[] {-2, -20}) {
+        follow(
+            known,
+            store,
+            "a track's level by %.0f dB".formatted(db),
+            p -> p.withTrack(music.id(), t -> t.withLevelDb(db)));
+      }
+      follow(
+          known, store, "a track's mute", p -> p.withTrack(music.id(), t -> t.withMuted(true)));
+      follow(known, store, "a track's pan", p -> p.withTrack(music.id(), t -> t.withPan(-0.5)));
+    }
   }
 
   private static void follow(
@@ -62,7 +76,7 @@ public final class FilmBenchmark {
     followed = known.following(changed, store, Progress.NONE);
     long to = System.nanoTime();
     System.out.printf(
-        "after an edit of %-22s %.3f s (%.2f LUFS, %.2f dBTP)%n",
+        "after an edit of %-26s %.3f s (%.2f LUFS, %.2f dBTP)%n",
         edit, (to - from) / 1e9, followed.integratedLufs(), followed.truePeakDbtp());
   }
 }

@@ -134,6 +134,29 @@ public final class Jobs {
     }
   }
 
+  /**
+   * Runs work that nothing waits for and whose failure changes nothing, on workers of the caller's
+   * own: it is not counted, and what goes wrong is only noted.
+   */
+  @SuppressWarnings("CatchingUnchecked") // the edge of a thread
+  public <T> void runAside(Executor on, Callable<T> work, Consumer<T> then, Runnable failed) {
+    Runnable task =
+        () -> {
+          try {
+            T result = work.call();
+            Platform.runLater(() -> then.accept(result));
+          } catch (Throwable e) {
+            LOG.debug("Work aside was not done", e);
+            Platform.runLater(failed);
+          }
+        };
+    try {
+      on.execute(task);
+    } catch (RejectedExecutionException closing) {
+      LOG.debug("Work that came too late is left undone", closing);
+    }
+  }
+
   private void fail(Runnable failed, String sentence) {
     finish(
         () -> {

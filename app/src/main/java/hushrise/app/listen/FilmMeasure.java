@@ -12,17 +12,24 @@ import java.util.Optional;
 import java.util.concurrent.CancellationException;
 import java.util.concurrent.ForkJoinPool;
 import java.util.concurrent.atomic.AtomicReference;
+import javafx.animation.PauseTransition;
 import javafx.beans.property.ReadOnlyBooleanProperty;
 import javafx.beans.property.ReadOnlyBooleanWrapper;
 import javafx.beans.property.ReadOnlyObjectProperty;
 import javafx.beans.property.ReadOnlyObjectWrapper;
+import javafx.util.Duration;
 
 /**
  * Keeps the loudness of the whole film current: after each edit it measures what the edit has
  * changed, on threads of its own that leave one core to the window and the sound, and stand back
- * while something is moved; when another edit comes before it is done, it begins with that.
+ * while something is moved; when another edit comes before it is done, it begins with that. Once it
+ * is current, it finds out in the background what each track gives, so that turning one later takes
+ * no measuring; nothing waits for that, and the next edit ends it.
  */
 public final class FilmMeasure {
+
+  /** So many seconds are looked at in one go in the background. */
+  private static final int ASIDE_SECONDS = 60;
 
   private final Session session;
   private final SoundLibrary sounds;
@@ -35,7 +42,11 @@ public final class FilmMeasure {
   private final ReadOnlyBooleanWrapper measuring = new ReadOnlyBooleanWrapper();
   private final AtomicReference<Project> latest = new AtomicReference<>();
   private Optional<Project> failed = Optional.empty();
+  private Optional<FilmLoudness> known = Optional.empty();
+  private final PauseTransition quiet = new PauseTransition(Duration.seconds(2));
+  private int generation;
   private boolean busy;
+  private boolean settling;
   private boolean closed;
 
   public FilmMeasure(Session session, SoundLibrary library, Jobs jobs, Calm calm) {
@@ -43,6 +54,7 @@ public final class FilmMeasure {
     this.sounds = new ForgivingLibrary(library, sentence -> {});
     this.jobs = jobs;
     this.calm = calm;
+    quiet.setOnFinished(e -> settle());
     session.presentProperty().addListener((p, was, is) -> changed());
   }
 
@@ -58,7 +70,9 @@ public final class FilmMeasure {
 
   /** Forgets everything, as the project is another one or a file has changed. */
   public void forget() {
+    generation++;
     now.set(Optional.empty());
+    known = Optional.empty();
     failed = Optional.empty();
     changed();
   }
@@ -66,8 +80,10 @@ public final class FilmMeasure {
   private void changed() {
     Project project = session.present();
     latest.set(project);
+    quiet.stop();
     if (closed || project.lengthFrames() == 0) {
       now.set(Optional.empty());
+      known = Optional.empty();
       return;
     }
     measuring.set(now.get().filter(m -> m.project().equals(project)).isEmpty());
@@ -82,24 +98,19 @@ public final class FilmMeasure {
     }
     busy = true;
     Project project = session.present();
-    Optional<FilmLoudness> known = now.get();
-    Progress whileLatest =
-        fraction -> {
-          calm.await();
-          if (!project.equals(latest.get())) {
-            throw new CancellationException();
-          }
-        };
+    Optional<FilmLoudness> before = known;
+    int asked = generation;
     jobs.run(
         workers,
         () ->
-            known.isPresent()
-                ? known.get().following(project, sounds, whileLatest)
-                : FilmLoudness.of(project, sounds, whileLatest),
+            before.isPresent()
+                ? before.get().following(project, sounds, whileLatest(project))
+                : FilmLoudness.of(project, sounds, whileLatest(project)),
         measured -> {
           busy = false;
-          if (project.equals(latest.get())) {
-            now.set(Optional.of(measured));
+          if (asked == generation && project.equals(latest.get())) {
+            known = Optional.of(measured);
+            now.set(known);
           }
           again();
         },
@@ -110,20 +121,65 @@ public final class FilmMeasure {
         });
   }
 
+  private Progress whileLatest(Project project) {
+    return fraction -> {
+      calm.await();
+      if (!project.equals(latest.get())) {
+        throw new CancellationException();
+      }
+    };
+  }
+
+  /** Finds out some more of what the tracks give. */
+  private void settle() {
+    if (busy || settling || closed || known.isEmpty()) {
+      return;
+    }
+    settling = true;
+    FilmLoudness measured = known.get();
+    jobs.runAside(
+        workers,
+        () -> measured.settled(ASIDE_SECONDS, sounds, whileLatest(measured.project())),
+        settled -> {
+          settling = false;
+          boolean current = known.filter(k -> k == measured).isPresent();
+          known = current ? Optional.of(settled) : known;
+          if (current && settled.isSettled()) {
+            now.set(known);
+          } else if (current) {
+            settle();
+          } else {
+            again();
+          }
+        },
+        () -> {
+          settling = false;
+          if (!measured.project().equals(latest.get())) {
+            again();
+          }
+        });
+  }
+
   /** Goes on with what has changed meanwhile; what failed would only fail again. */
   private void again() {
+    if (busy) {
+      return;
+    }
     Project present = session.present();
     boolean current = now.get().filter(m -> m.project().equals(present)).isPresent();
     boolean hopeless = failed.filter(present::equals).isPresent();
     measuring.set(!current && !hopeless && present.lengthFrames() > 0);
     if (measuring.get() && !closed) {
       measure();
+    } else if (current && !closed && known.filter(k -> !k.isSettled()).isPresent()) {
+      quiet.playFromStart();
     }
   }
 
   /** Ends its threads. */
   public void close() {
     closed = true;
+    quiet.stop();
     workers.shutdownNow();
   }
 }

@@ -1,22 +1,22 @@
 package hushrise.core.loudness;
 
 import hushrise.core.Decibels;
-import hushrise.core.level.TrackChange;
 import hushrise.core.loudness.PieceMeter.Piece;
+import hushrise.core.mix.Mixer;
 import hushrise.core.project.Project;
-import hushrise.core.project.media.Media;
-import hushrise.core.project.timeline.Clip;
-import hushrise.core.project.timeline.Track;
 import hushrise.core.sound.Progress;
 import hushrise.core.sound.SoundLibrary;
 import hushrise.core.time.Span;
 import java.util.ArrayList;
+import java.util.Arrays;
 import java.util.BitSet;
+import java.util.Comparator;
 import java.util.List;
 import java.util.Optional;
 import java.util.concurrent.atomic.AtomicInteger;
+import java.util.function.Consumer;
 import java.util.function.IntFunction;
-import java.util.function.Predicate;
+import java.util.stream.IntStream;
 
 /**
  * The loudness and the true peak of a whole film, kept current by measuring only what an edit has
@@ -26,16 +26,25 @@ import java.util.function.Predicate;
  * tenth of a second and the highest true peak, before the level of the mix: that one is a factor on
  * all of them, and turning it measures nothing anew. Pieces give what measuring in one go gives
  * ({@link PieceMeter}).
+ *
+ * <p>When a whole track is turned, panned, muted or soloed, pieces of which it is known what each
+ * track gives to them ({@link #settled}) are reckoned instead of measured ({@link TrackShares}). Of
+ * their peaks only bounds are known then; the highest are measured until one passes the bounds of
+ * all others.
  */
 public final class FilmLoudness {
 
   private static final int HOPS = PieceMeter.HOPS;
   private static final int HOPS_PER_BLOCK = 4;
   private static final int HOPS_OF_SHORT_TERM = 30;
-  private static final Span ALL = new Span(0, Long.MAX_VALUE);
 
   /** So many pieces are measured by one thread in one go. */
   private static final int TOGETHER = 40;
+
+  private static final int THREADS = Runtime.getRuntime().availableProcessors();
+
+  /** With more tracks the pairs of them would be too many to keep. */
+  private static final int MOST_TRACKS = 24;
 
   private final Project project;
   private final Piece[] pieces;
@@ -64,116 +73,169 @@ public final class FilmLoudness {
    */
   public FilmLoudness following(Project changed, SoundLibrary library, Progress progress) {
     Piece[] next = new Piece[piecesIn(changed)];
-    BitSet stale = staleIn(changed, next.length);
     System.arraycopy(pieces, 0, next, 0, Math.min(pieces.length, next.length));
+    FilmChange change = new FilmChange(project, changed, next.length);
+    TrackFactors factors = TrackFactors.of(changed);
+    change.strange().stream()
+        .filter(i -> next[i] != null)
+        .forEach(i -> next[i] = next[i].withShares(Optional.empty(), factors));
+    BitSet stale = change.sounding();
+    for (int i = change.turned().nextSetBit(0); i >= 0; i = change.turned().nextSetBit(i + 1)) {
+      Optional<TrackShares> shares = next[i].shares();
+      if (shares.isPresent()) {
+        next[i] = shares.get().under(factors);
+      } else {
+        stale.set(i);
+      }
+    }
     return measured(changed, next, stale, library, progress);
+  }
+
+  /** Whether nothing is left for {@link #settled} to do. */
+  public boolean isSettled() {
+    return unsettled().isEmpty();
+  }
+
+  private BitSet unsettled() {
+    boolean keepsShares = soundingTracks() <= MOST_TRACKS;
+    BitSet unsettled = new BitSet();
+    for (int i = 0; i < pieces.length; i++) {
+      unsettled.set(i, !pieces[i].exact() || keepsShares && pieces[i].shares().isEmpty());
+    }
+    return unsettled;
+  }
+
+  private long soundingTracks() {
+    return project.tracks().stream().filter(t -> t.kind().sounds()).count();
+  }
+
+  /**
+   * This with some more of it measured: peaks of which only a bound was known, and what each track
+   * gives. No figure of the whole film changes, but turning a track takes less afterwards, and
+   * peaks of parts are exact once all is settled.
+   *
+   * @param most so many seconds are measured
+   */
+  public FilmLoudness settled(int most, SoundLibrary library, Progress progress) {
+    Piece[] next = pieces.clone();
+    BitSet inexact = new BitSet();
+    BitSet shareless = new BitSet();
+    BitSet unsettled = unsettled();
+    int left = most;
+    for (int i = unsettled.nextSetBit(0); i >= 0 && left > 0; i = unsettled.nextSetBit(i + 1)) {
+      inexact.set(i, !next[i].exact());
+      shareless.set(i, next[i].shares().isEmpty() && soundingTracks() <= MOST_TRACKS);
+      left--;
+    }
+    measureMix(project, next, inexact, library, progress);
+    TrackFactors factors = TrackFactors.of(project);
+    inRuns(
+        shareless,
+        run -> {
+          ShareMeter meter = new ShareMeter(project, library, run.first());
+          for (int i = run.first(); i < run.end(); i++) {
+            progress.at((i - run.first()) / (double) most);
+            TrackShares shares = meter.next(factors, next[i].truePeak());
+            next[i] = next[i].withShares(Optional.of(shares), factors);
+          }
+        });
+    return new FilmLoudness(project, next);
   }
 
   private static int piecesIn(Project project) {
     return (int) Math.ceilDiv(project.lengthFrames(), project.sampleRate());
   }
 
-  /** The pieces of a changed film that have to be measured. */
-  private BitSet staleIn(Project changed, int count) {
-    BitSet stale = new BitSet();
-    int known = Math.min(pieces.length, count);
-    if (changed.sampleRate() != project.sampleRate() || !hasSameSounds(changed)) {
-      known = 0;
-    } else if (changed.lengthFrames() != project.lengthFrames()) {
-      known = Math.max(0, known - 1); // the last one may have been cut short
-    }
-    stale.set(known, count);
-    Predicate<Track> heard = project.heardTracks();
-    Predicate<Track> nowHeard = changed.heardTracks();
-    for (Track track : changed.tracks()) {
-      Optional<Track> was = project.track(track.id()).filter(heard);
-      Optional<Track> is = Optional.of(track).filter(nowHeard);
-      mark(stale, was, is, count);
-    }
-    for (Track gone : project.tracks()) {
-      if (changed.track(gone.id()).isEmpty()) {
-        mark(stale, Optional.of(gone).filter(heard), Optional.empty(), count);
-      }
-    }
-    return stale;
-  }
-
-  private boolean hasSameSounds(Project changed) {
-    return changed.shelf().equals(project.shelf())
-        || project.shelf().stream()
-            .allMatch(
-                was ->
-                    changed
-                        .media(was.id())
-                        .map(
-                            (Media m) ->
-                                m.file().equals(was.file()) && m.hasSound() == was.hasSound())
-                        .orElse(true));
-  }
-
-  private void mark(BitSet stale, Optional<Track> was, Optional<Track> is, int count) {
-    int rate = project.sampleRate();
-    if (was.isPresent() && is.isPresent()) {
-      Optional<Span> span = TrackChange.between(was.get(), is.get(), rate);
-      if (span.isPresent()) {
-        clipsOf(was.get(), span.get()).forEach(s -> mark(stale, s, count));
-        clipsOf(is.get(), span.get()).forEach(s -> mark(stale, s, count));
-      }
-    } else {
-      was.or(() -> is).ifPresent(t -> clipsOf(t, ALL).forEach(s -> mark(stale, s, count)));
-    }
-  }
-
-  /** The parts of a span in which a track has sound. */
-  private static List<Span> clipsOf(Track track, Span span) {
-    List<Span> parts = new ArrayList<>();
-    for (Clip clip : track.clips()) {
-      long from = Math.max(span.startFrame(), clip.startFrame());
-      long to = Math.min(span.endFrame(), clip.endFrame());
-      if (from < to) {
-        parts.add(new Span(from, to));
-      }
-    }
-    return parts;
-  }
-
-  private void mark(BitSet stale, Span span, int count) {
-    int rate = project.sampleRate();
-    long from = Math.max(0, span.startFrame() - PieceMeter.MARGIN) / rate;
-    long to = (span.endFrame() + PieceMeter.preroll(rate)) / rate + 1;
-    stale.set((int) Math.min(from, count), (int) Math.min(to, count));
-  }
-
   private static FilmLoudness measured(
       Project project, Piece[] pieces, BitSet stale, SoundLibrary library, Progress progress) {
-    measure(
-        pieces,
-        stale,
-        first -> new PieceMeter(project.withMasterDb(0), library, first, Mastering.NONE),
-        progress);
+    measureMix(project, pieces, stale, library, progress);
+    findHighest(project, pieces, library, progress);
     return new FilmLoudness(project, pieces);
   }
 
-  /** Measures marked pieces, in runs of those that follow one another, on all cores. */
-  private static void measure(
-      Piece[] pieces, BitSet marked, IntFunction<PieceMeter> meters, Progress progress) {
-    List<int[]> runs = new ArrayList<>();
+  /** Measures marked pieces; what is known of their tracks is kept. */
+  private static void measureMix(
+      Project project, Piece[] pieces, BitSet marked, SoundLibrary library, Progress progress) {
+    Piece[] were = pieces.clone();
+    measure(
+        pieces,
+        marked,
+        first -> new PieceMeter(project.withMasterDb(0), library, first, Mastering.NONE),
+        progress);
+    TrackFactors factors = TrackFactors.of(project);
+    marked.stream()
+        .filter(i -> were[i] != null)
+        .forEach(i -> pieces[i] = pieces[i].withShares(were[i].shares(), factors));
+  }
+
+  /** Looks where the highest peak may be until it is known, the likeliest first. */
+  private static void findHighest(
+      Project project, Piece[] pieces, SoundLibrary library, Progress progress) {
+    int most = 1;
+    while (true) {
+      float highest =
+          (float)
+              Arrays.stream(pieces)
+                  .filter(Piece::exact)
+                  .mapToDouble(Piece::truePeak)
+                  .max()
+                  .orElse(0);
+      int[] candidates =
+          IntStream.range(0, pieces.length)
+              .filter(i -> !pieces[i].exact() && pieces[i].truePeak() > highest)
+              .boxed()
+              .sorted(Comparator.comparingDouble(i -> -pieces[i].truePeak()))
+              .limit(most * THREADS)
+              .mapToInt(i -> i)
+              .toArray();
+      if (candidates.length == 0) {
+        return;
+      }
+      IntStream.range(0, THREADS)
+          .parallel()
+          .forEach(
+              thread -> {
+                Mixer mixer = Mixer.of(project.withMasterDb(0), library);
+                for (int c = thread; c < candidates.length; c += THREADS) {
+                  progress.at(1);
+                  int i = candidates[c];
+                  float peak =
+                      PieceMeter.peakOf(
+                          mixer, i, project.sampleRate(), project.lengthFrames(), highest);
+                  pieces[i] = pieces[i].withPeak(peak, peak > highest);
+                }
+              });
+      most = Math.min(2 * most, TOGETHER);
+    }
+  }
+
+  /** Pieces that follow one another. */
+  private record Run(int first, int end) {}
+
+  /** Does something with marked pieces, in runs of those that follow one another, on all cores. */
+  private static void inRuns(BitSet marked, Consumer<Run> work) {
+    List<Run> runs = new ArrayList<>();
     for (int from = marked.nextSetBit(0); from >= 0; from = marked.nextSetBit(from)) {
       int to = Math.min(marked.nextClearBit(from), from + TOGETHER);
-      runs.add(new int[] {from, to});
+      runs.add(new Run(from, to));
       from = to;
     }
+    runs.parallelStream().forEach(work);
+  }
+
+  private static void measure(
+      Piece[] pieces, BitSet marked, IntFunction<PieceMeter> meters, Progress progress) {
     int all = Math.max(1, marked.cardinality());
     AtomicInteger done = new AtomicInteger();
-    runs.parallelStream()
-        .forEach(
-            run -> {
-              PieceMeter meter = meters.apply(run[0]);
-              for (int piece = run[0]; piece < run[1]; piece++) {
-                progress.at(done.getAndIncrement() / (double) all);
-                pieces[piece] = meter.next();
-              }
-            });
+    inRuns(
+        marked,
+        run -> {
+          PieceMeter meter = meters.apply(run.first());
+          for (int piece = run.first(); piece < run.end(); piece++) {
+            progress.at(done.getAndIncrement() / (double) all);
+            pieces[piece] = meter.next();
+          }
+        });
   }
 
   /**
@@ -190,6 +252,8 @@ public final class FilmLoudness {
       double peakDb = Decibels.ofFactor(next[i].truePeak());
       if (mastering.ceilingDbtp().filter(c -> peakDb > c).isPresent()) {
         limited.set(Math.max(0, i - 1), Math.min(pieces.length, i + 2));
+      } else if (!next[i].exact()) {
+        limited.set(i);
       }
     }
     Mastering whole =
@@ -228,7 +292,10 @@ public final class FilmLoudness {
     return (int) Math.min(hops(), frame * HOPS / project.sampleRate());
   }
 
-  /** The largest value in the seconds that a part touches, as {@link #truePeakDbtp()}. */
+  /**
+   * The largest value in the seconds that a part touches, as {@link #truePeakDbtp()}; while this is
+   * not settled it may be given too high.
+   */
   public double truePeakDbtp(Span part) {
     int rate = project.sampleRate();
     float highest = 0;
@@ -290,9 +357,9 @@ public final class FilmLoudness {
   }
 
   private Piece highest() {
-    Piece highest = new Piece(new float[HOPS], 0);
+    Piece highest = new Piece(new float[HOPS], 0, true, Optional.empty());
     for (Piece piece : pieces) {
-      highest = piece.truePeak() > highest.truePeak() ? piece : highest;
+      highest = piece.exact() && piece.truePeak() > highest.truePeak() ? piece : highest;
     }
     return highest;
   }

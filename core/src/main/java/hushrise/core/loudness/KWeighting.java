@@ -67,6 +67,48 @@ public final class KWeighting {
     return sum;
   }
 
+  /**
+   * Filters the next samples.
+   *
+   * @param weighted is filled with n filtered samples from its beginning
+   */
+  void weigh(float[] samples, int offset, int n, float[] weighted) {
+    double s1 = shelf1;
+    double s2 = shelf2;
+    double p1 = pass1;
+    double p2 = pass2;
+    for (int i = 0; i < n; i++) {
+      double x = samples[offset + i];
+      double y = b0 * x + s1;
+      s1 = b1 * x - a1 * y + s2;
+      s2 = b2 * x - a2 * y;
+      double z = y + p1;
+      p1 = -2 * y - c1 * z + p2;
+      p2 = y - c2 * z;
+      weighted[i] = (float) z;
+    }
+    shelf1 = settled(s1);
+    shelf2 = settled(s2);
+    pass1 = settled(p1);
+    pass2 = settled(p2);
+  }
+
+  /** Whether the same samples would come out of both the same. */
+  boolean standsLike(KWeighting other) {
+    return shelf1 == other.shelf1
+        && shelf2 == other.shelf2
+        && pass1 == other.pass1
+        && pass2 == other.pass2;
+  }
+
+  /** Goes on as if it had heard what another one of the same rate has. */
+  void follow(KWeighting other) {
+    shelf1 = other.shelf1;
+    shelf2 = other.shelf2;
+    pass1 = other.pass1;
+    pass2 = other.pass2;
+  }
+
   /** Whether nothing of what it has heard is left in it. */
   boolean isAtRest() {
     return shelf1 == 0 && shelf2 == 0 && pass1 == 0 && pass2 == 0;

@@ -3,6 +3,7 @@ package hushrise.core.loudness;
 import hushrise.core.mix.Mixer;
 import hushrise.core.project.Project;
 import hushrise.core.sound.SoundLibrary;
+import java.util.Optional;
 
 /**
  * Measures a film second by second, from any second on, as measuring it in one go would. It begins
@@ -25,16 +26,29 @@ final class PieceMeter {
    *
    * @param energies the K-weighted mean square of each tenth, both channels added
    * @param truePeak as an amplitude
+   * @param exact whether it was measured; if not, the true peak is at most that
+   * @param shares what each track gives to it, when that is known
    */
   @SuppressWarnings("ArrayRecordComponent") // never compared
-  record Piece(float[] energies, float truePeak) {
+  record Piece(float[] energies, float truePeak, boolean exact, Optional<TrackShares> shares) {
+
+    /** The same with a peak that was measured, or of which a bound was found. */
+    Piece withPeak(float peak, boolean measured) {
+      return new Piece(energies, peak, measured, shares);
+    }
+
+    /** The same, just measured with these factors. */
+    Piece withShares(Optional<TrackShares> known, TrackFactors factors) {
+      return new Piece(
+          energies, truePeak, exact, known.map(s -> s.measuredWith(factors, truePeak)));
+    }
 
     Piece times(double factor) {
       float[] louder = energies.clone();
       for (int i = 0; i < louder.length; i++) {
         louder[i] *= (float) (factor * factor);
       }
-      return new Piece(louder, (float) (truePeak * factor));
+      return new Piece(louder, (float) (truePeak * factor), exact, Optional.empty());
     }
   }
 
@@ -112,15 +126,34 @@ final class PieceMeter {
                       + rightFilter.squares(right, MARGIN + from, n))
                   / n);
     }
-    float peak = Math.max(peakOf(left), peakOf(right));
+    float peak = Math.max(peakOf(left, 0), peakOf(right, 0));
     System.arraycopy(left, rate, left, 0, 2 * MARGIN);
     System.arraycopy(right, rate, right, 0, 2 * MARGIN);
-    return new Piece(energies, peak);
+    return new Piece(energies, peak, true, Optional.empty());
   }
 
-  private static float peakOf(float[] samples) {
-    TruePeakMeter meter = new TruePeakMeter();
+  /**
+   * The true peak of samples, of which the filter takes some at both ends.
+   *
+   * @param least what is given when it is lower
+   */
+  static float peakOf(float[] samples, float least) {
+    TruePeakMeter meter = TruePeakMeter.from(least);
     meter.add(samples, 0, samples.length);
     return (float) meter.truePeakSoFar();
+  }
+
+  /** The true peak of a second of a mix, or {@code least} when it is lower. */
+  static float peakOf(Mixer mix, int piece, int rate, long length, float least) {
+    float[] left = new float[rate + 2 * MARGIN];
+    float[] right = new float[rate + 2 * MARGIN];
+    long start = (long) piece * rate;
+    int before = (int) Math.min(start, MARGIN);
+    int n = (int) Math.min((long) before + rate + MARGIN, length - start + before);
+    float[][] read = new float[2][n];
+    mix.render(start - before, n, read[0], read[1]);
+    System.arraycopy(read[0], 0, left, MARGIN - before, n);
+    System.arraycopy(read[1], 0, right, MARGIN - before, n);
+    return Math.max(peakOf(left, least), peakOf(right, least));
   }
 }

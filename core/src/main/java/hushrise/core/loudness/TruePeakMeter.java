@@ -40,6 +40,13 @@ public final class TruePeakMeter {
   private float samplePeak;
   private float truePeak;
 
+  /** A meter of what passes an amplitude: as long as nothing does, it gives that. */
+  static TruePeakMeter from(float amplitude) {
+    TruePeakMeter meter = new TruePeakMeter();
+    meter.truePeak = amplitude;
+    return meter;
+  }
+
   private static float largestGain() {
     double largest = 0;
     for (float[] phase : PHASES) {

@@ -53,7 +53,7 @@ class FilmLoudnessTest {
   private Project edited(Project p, Random random) {
     Track track = p.tracks().get(random.nextInt(p.tracks().size()));
     long at = random.nextLong(p.lengthFrames() - 1);
-    return switch (random.nextInt(8)) {
+    return switch (random.nextInt(9)) {
       case 0 -> p.withTrack(track.id(), t -> t.withLevelDb(-random.nextInt(20)));
       case 1 ->
           p.withTrack(
@@ -70,7 +70,8 @@ class FilmLoudnessTest {
       case 3 -> p.withTrack(track.id(), t -> t.withMuted(!t.muted()));
       case 4 -> p.withTrack(track.id(), t -> t.withSoloed(!t.soloed()));
       case 5 -> p.withMasterDb(-random.nextInt(9));
-      case 6 ->
+      case 6 -> p.withTrack(track.id(), t -> t.withPan(random.nextInt(5) / 2.0 - 1));
+      case 7 ->
           p.withTrack(
               track.id(),
               t ->
@@ -99,29 +100,84 @@ class FilmLoudnessTest {
   }
 
   @Test
+  void soItIsWhenWhatEachTrackGivesWasMeasuredInBetween() {
+    for (int seed = 0; seed < 24; seed++) {
+      Random random = new Random(seed);
+      Project project = rich;
+      FilmLoudness film = FilmLoudness.of(project, sounds, f -> {});
+      for (int step = 0; step < 8; step++) {
+        film = film.settled(random.nextInt(4), sounds, f -> {});
+        project = edited(project, random);
+        film = film.following(project, sounds, f -> {});
+      }
+      assertEqual(film, project);
+      film = film.settled(Integer.MAX_VALUE, sounds, f -> {});
+      assertThat(film.isSettled()).isTrue();
+      assertEqual(film, project);
+      FilmLoudness anew = FilmLoudness.of(project, sounds, f -> {});
+      for (long at = 0; at < project.lengthFrames(); at += project.sampleRate()) {
+        Span second = Span.ofLength(at, project.sampleRate());
+        assertThat(Math.max(film.truePeakDbtp(second), -90))
+            .isCloseTo(Math.max(anew.truePeakDbtp(second), -90), within(0.001));
+      }
+    }
+  }
+
+  @Test
+  void turningATrackReadsOnlyWhereTheHighestPeakMayBe() {
+    AtomicLong read = new AtomicLong();
+    SoundLibrary counting = counting(read);
+    Track effects = rich.tracks().getLast();
+    Project loudOnce =
+        rich.withTrack(
+            effects.id(),
+            t -> t.withClip(t.clips().getFirst().id(), c -> c.withGainDb(18)).withLevelDb(0));
+    FilmLoudness film =
+        FilmLoudness.of(loudOnce, counting, f -> {}).settled(Integer.MAX_VALUE, counting, f -> {});
+    read.set(0);
+    for (double levelDb : new double[] {-3, -1, -2}) {
+      for (Track track : loudOnce.tracks()) {
+        film =
+            film.following(
+                film.project().withTrack(track.id(), t -> t.withLevelDb(levelDb).withPan(-0.3)),
+                counting,
+                f -> {});
+        assertThat(film.integratedLufs()).isFinite();
+      }
+    }
+    long turning = read.getAndSet(0);
+    FilmLoudness anew = FilmLoudness.of(film.project(), counting, f -> {});
+    assertThat(turning / 9).isLessThan(read.get() / 2);
+    assertThat(film.truePeakDbtp()).isEqualTo(anew.truePeakDbtp());
+  }
+
+  private SoundLibrary counting(AtomicLong read) {
+    return (media, rate) -> {
+      SampleSource source = sounds.samples(media, rate);
+      return new SampleSource() {
+        @Override
+        public int channels() {
+          return source.channels();
+        }
+
+        @Override
+        public long lengthFrames() {
+          return source.lengthFrames();
+        }
+
+        @Override
+        public void read(long start, int frames, float[] left, float[] right, int offset) {
+          read.addAndGet(frames);
+          source.read(start, frames, left, right, offset);
+        }
+      };
+    };
+  }
+
+  @Test
   void onlyWhatChangedIsRead() {
     AtomicLong read = new AtomicLong();
-    SoundLibrary counting =
-        (media, rate) -> {
-          SampleSource source = sounds.samples(media, rate);
-          return new SampleSource() {
-            @Override
-            public int channels() {
-              return source.channels();
-            }
-
-            @Override
-            public long lengthFrames() {
-              return source.lengthFrames();
-            }
-
-            @Override
-            public void read(long start, int frames, float[] left, float[] right, int offset) {
-              read.addAndGet(frames);
-              source.read(start, frames, left, right, offset);
-            }
-          };
-        };
+    SoundLibrary counting = counting(read);
     FilmLoudness film = FilmLoudness.of(rich, counting, f -> {});
     long all = read.getAndSet(0);
     Project louder = rich.withMasterDb(-3);

@@ -1,0 +1,176 @@
+package hushrise.app.listen;
+
+import static org.assertj.core.api.Assertions.assertThat;
+import static org.assertj.core.api.Assertions.within;
+
+import hushrise.app.job.Calm;
+import hushrise.app.job.Jobs;
+import hushrise.app.job.Messages;
+import hushrise.app.session.Session;
+import hushrise.core.edit.LevelEdits;
+import hushrise.core.fit.Songs;
+import hushrise.core.loudness.FilmLoudness;
+import hushrise.core.project.Project;
+import hushrise.core.project.media.Media;
+import hushrise.core.project.media.MediaKind;
+import hushrise.core.project.media.TrackKind;
+import hushrise.core.project.timeline.Clip;
+import hushrise.core.project.timeline.Track;
+import hushrise.core.sound.Progress;
+import hushrise.core.sound.SampleSource;
+import hushrise.core.sound.SoundLibrary;
+import java.nio.file.Path;
+import java.util.ArrayList;
+import java.util.List;
+import java.util.Optional;
+import java.util.concurrent.Callable;
+import java.util.concurrent.TimeUnit;
+import java.util.concurrent.TimeoutException;
+import java.util.concurrent.atomic.AtomicInteger;
+import java.util.concurrent.atomic.AtomicLong;
+import org.junit.jupiter.api.AfterEach;
+import org.junit.jupiter.api.BeforeEach;
+import org.junit.jupiter.api.Test;
+import org.testfx.api.FxToolkit;
+import org.testfx.util.WaitForAsyncUtils;
+
+/** The film's loudness follows edits; what each track gives is found out when nothing happens. */
+class FilmMeasureTest {
+
+  private static final int RATE = 48_000;
+  private static final int SECONDS = 70;
+
+  private final AtomicLong read = new AtomicLong();
+  private final SoundLibrary library = this::source;
+  private Session session;
+  private FilmMeasure measure;
+  private final AtomicInteger told = new AtomicInteger();
+
+  /** A tone that is loud in one second and soft in all others. */
+  private SampleSource source(Media media, int rate) {
+    return new SampleSource() {
+      @Override
+      public int channels() {
+        return 2;
+      }
+
+      @Override
+      public long lengthFrames() {
+        return media.lengthFrames();
+      }
+
+      @Override
+      public void read(long from, int frames, float[] left, float[] right, int offset) {
+        read.addAndGet(frames);
+        for (int i = 0; i < frames; i++) {
+          long at = from + i;
+          double level = at / RATE == 33 ? 0.5 : 0.1;
+          left[offset + i] = (float) (level * Math.sin(0.05 * at));
+          right[offset + i] = (float) (level * Math.sin(0.03 * at));
+        }
+      }
+    };
+  }
+
+  private static Project twoTracks() {
+    Project project = Project.empty("film");
+    List<Track> tracks = new ArrayList<>();
+    for (TrackKind kind : List.of(TrackKind.MUSIC, TrackKind.EFFECTS)) {
+      Media media =
+          new Media(
+              kind.name(),
+              Path.of("/nowhere", kind + ".wav"),
+              MediaKind.MUSIC,
+              (long) SECONDS * RATE,
+              true,
+              Optional.empty(),
+              "");
+      project = project.withMedia(media);
+      tracks.add(Track.of(kind, kind.name(), List.of(Clip.whole(media, 0))));
+    }
+    return project.withTracks(tracks);
+  }
+
+  @BeforeEach
+  void begin() throws TimeoutException {
+    FxToolkit.registerPrimaryStage();
+    Messages silent =
+        new Messages() {
+          @Override
+          public void say(String sentence) {}
+
+          @Override
+          public void complain(String sentence) {}
+        };
+    onWindow(
+        () -> {
+          session = new Session(Songs.NONE, silent, (work, then) -> {});
+          measure = new FilmMeasure(session, library, new Jobs(silent), new Calm());
+          measure.nowProperty().subscribe(film -> film.ifPresent(f -> told.incrementAndGet()));
+          session.open(twoTracks(), Optional.empty());
+        });
+  }
+
+  @AfterEach
+  void end() {
+    onWindow(measure::close);
+  }
+
+  private static void onWindow(Runnable work) {
+    WaitForAsyncUtils.waitForAsyncFx(10_000, work);
+  }
+
+  private static void until(Callable<Boolean> condition) {
+    try {
+      WaitForAsyncUtils.waitFor(30, TimeUnit.SECONDS, condition);
+    } catch (TimeoutException e) {
+      throw new AssertionError("Waited in vain", e);
+    }
+  }
+
+  private FilmLoudness now() {
+    return measure.nowProperty().get().orElseThrow();
+  }
+
+  private void assertRight() {
+    FilmLoudness anew = FilmLoudness.of(session.present(), library, Progress.NONE);
+    assertThat(now().integratedLufs()).isCloseTo(anew.integratedLufs(), within(0.001));
+    assertThat(now().truePeakDbtp()).isCloseTo(anew.truePeakDbtp(), within(0.001));
+  }
+
+  private void turn(double levelDb) {
+    Track music = session.present().tracks().getFirst();
+    onWindow(() -> session.commit("turn", p -> LevelEdits.setTrackLevel(p, music.id(), levelDb)));
+    until(() -> !measure.measuringProperty().get());
+  }
+
+  @Test
+  void anEditBeforeWhatTheTracksGiveIsKnownIsMeasured() {
+    until(() -> told.get() == 1);
+    assertRight();
+    turn(-3);
+    assertRight();
+  }
+
+  @Test
+  void onceItIsKnownATrackIsTurnedWithoutReadingMostOfIt() {
+    until(() -> told.get() == 2);
+    assertThat(now().isSettled()).isTrue();
+    assertThat(read.getAndSet(0)).isGreaterThan(2L * SECONDS * RATE);
+    turn(-3);
+    assertThat(read.get()).isLessThan(10L * RATE);
+    assertRight();
+    onWindow(session::undo);
+    until(() -> !measure.measuringProperty().get());
+    assertRight();
+  }
+
+  @Test
+  void whenTheFilesAreOthersNothingIsTakenFromBefore() {
+    until(() -> told.get() == 1);
+    read.set(0);
+    onWindow(measure::forget);
+    until(() -> told.get() == 2);
+    assertThat(read.get()).isGreaterThan(2L * SECONDS * RATE);
+  }
+}

@@ -1,0 +1,232 @@
+package hushrise.core.loudness;
+
+import hushrise.core.mix.Mixer;
+import hushrise.core.project.Project;
+import hushrise.core.project.timeline.Track;
+import hushrise.core.sound.SoundLibrary;
+import java.util.Arrays;
+import java.util.List;
+
+/**
+ * Measures what each track gives to a film, second by second, from any second on ({@link
+ * TrackShares}).
+ */
+final class ShareMeter {
+
+  private static final int BLOCK = 4_096;
+
+  /** How many products are summed side by side, which lets them be reckoned several at a time. */
+  private static final int LANES = 64;
+
+  private final int rate;
+  private final long length;
+  private final Mixer mixer;
+  private final Voice[] voices;
+  private final float[] mix = new float[BLOCK];
+  private final float[] lanes = new float[LANES];
+  private long next;
+
+  /** A channel of a track: the second that is measured with what lies around it, and weighted. */
+  private static final class Channel {
+
+    private final KWeighting filter;
+    private final float[] sound;
+    private final float[] weighted;
+    private float peak;
+
+    Channel(int rate) {
+      filter = new KWeighting(rate);
+      sound = new float[rate + 2 * PieceMeter.MARGIN];
+      weighted = new float[rate];
+    }
+
+    boolean isLike(Channel other) {
+      return filter.standsLike(other.filter) && Arrays.equals(sound, other.sound);
+    }
+
+    void measure(int n) {
+      boolean wasAtRest = filter.isAtRest();
+      peak = PieceMeter.peakOf(sound, 0);
+      if (peak > 0 || !wasAtRest) {
+        filter.weigh(sound, PieceMeter.MARGIN, n, weighted);
+      } else {
+        Arrays.fill(weighted, 0);
+      }
+    }
+
+    void take(Channel other) {
+      peak = other.peak;
+      filter.follow(other.filter);
+      System.arraycopy(other.weighted, 0, weighted, 0, weighted.length);
+    }
+
+    /** Keeps the end of n frames as what lies before the next. */
+    void moveOn(int n) {
+      System.arraycopy(sound, n, sound, 0, 2 * PieceMeter.MARGIN);
+      Arrays.fill(sound, 2 * PieceMeter.MARGIN, sound.length, 0);
+    }
+  }
+
+  /** A track; without channels before its first sound. */
+  private static final class Voice {
+
+    private final String track;
+    private Channel[] channels = {};
+    private boolean mono;
+
+    Voice(String track) {
+      this.track = track;
+    }
+
+    void keep(float[] left, float[] right, int frames, int to, int rate) {
+      if (channels.length == 0) {
+        channels = new Channel[] {new Channel(rate), new Channel(rate)};
+      }
+      System.arraycopy(left, 0, channels[0].sound, to, frames);
+      System.arraycopy(right, 0, channels[1].sound, to, frames);
+    }
+
+    /** Lets the filters hear what lies before the first second. */
+    void warmUp(int early) {
+      for (Channel channel : channels) {
+        channel.filter.weigh(channel.sound, 2 * PieceMeter.MARGIN, early, channel.weighted);
+        channel.moveOn(early + PieceMeter.MARGIN);
+      }
+    }
+
+    void measure(int n) {
+      if (channels.length > 0) {
+        mono = channels[1].isLike(channels[0]);
+        channels[0].measure(n);
+        if (mono) {
+          channels[1].take(channels[0]);
+        } else {
+          channels[1].measure(n);
+        }
+      }
+    }
+
+    void moveOn(int n) {
+      for (Channel channel : channels) {
+        channel.moveOn(n);
+      }
+    }
+
+    boolean isSilent() {
+      return Arrays.stream(channels).allMatch(c -> c.peak == 0 && c.filter.isAtRest());
+    }
+  }
+
+  /**
+   * @param project of which only levels, pans, mutes and solos of tracks do not count
+   * @param firstPiece the first second to measure
+   */
+  ShareMeter(Project project, SoundLibrary library, int firstPiece) {
+    rate = project.sampleRate();
+    length = project.lengthFrames();
+    List<Track> plain = project.tracks().stream().map(ShareMeter::plain).toList();
+    mixer = Mixer.of(project.withTracks(plain).withMasterDb(0), library, t -> t.kind().sounds());
+    voices = mixer.trackIds().stream().map(Voice::new).toArray(Voice[]::new);
+    long first = (long) firstPiece * rate;
+    int early = (int) Math.min(first, PieceMeter.preroll(rate));
+    next = first - early;
+    read(2 * PieceMeter.MARGIN, early + PieceMeter.MARGIN);
+    for (Voice voice : voices) {
+      voice.warmUp(early);
+    }
+  }
+
+  /** A track without what {@link TrackFactors} holds. */
+  static Track plain(Track track) {
+    return track.withLevelDb(0).withPan(0);
+  }
+
+  private void read(int at, int n) {
+    for (int done = 0; done < n; ) {
+      int take = Math.min(BLOCK, n - done);
+      int to = at + done;
+      if (next < length) {
+        int there = (int) Math.min(take, length - next);
+        mixer.render(
+            next,
+            there,
+            mix,
+            mix,
+            (bus, left, right, frames) -> voices[bus].keep(left, right, frames, to, rate));
+      }
+      next += take;
+      done += take;
+    }
+  }
+
+  /**
+   * Measures the next second.
+   *
+   * @param factors those of the project
+   * @param peak the true peak of the mix with these
+   */
+  TrackShares next(TrackFactors factors, float peak) {
+    read(2 * PieceMeter.MARGIN, rate);
+    for (Voice voice : voices) {
+      voice.measure(rate);
+    }
+    Voice[] sounding = Arrays.stream(voices).filter(v -> !v.isSilent()).toArray(Voice[]::new);
+    TrackShares shares = sharesOf(sounding, factors, peak);
+    for (Voice voice : voices) {
+      voice.moveOn(rate);
+    }
+    return shares;
+  }
+
+  private TrackShares sharesOf(Voice[] sounding, TrackFactors factors, float peak) {
+    int n = sounding.length;
+    float[] products = new float[2 * PieceMeter.HOPS * (n * (n + 1) / 2)];
+    float[] peaks = new float[2 * n];
+    int at = 0;
+    for (int c = 0; c < 2; c++) {
+      for (int hop = 0; hop < PieceMeter.HOPS; hop++) {
+        for (int i = 0; i < n; i++) {
+          for (int j = i; j < n; j++) {
+            boolean known = c == 1 && sounding[i].mono && sounding[j].mono;
+            products[at] =
+                known
+                    ? products[at - products.length / 2]
+                    : product(sounding[i].channels[c], sounding[j].channels[c], hop);
+            at++;
+          }
+        }
+      }
+      for (int i = 0; i < n; i++) {
+        peaks[c * n + i] = sounding[i].channels[c].peak;
+      }
+    }
+    String[] ids = Arrays.stream(sounding).map(v -> v.track).toArray(String[]::new);
+    return new TrackShares(ids, products, peaks, peak, factors);
+  }
+
+  /** The mean product of two weighted sounds over a tenth of the second. */
+  private float product(Channel one, Channel other, int hop) {
+    int from = hop * rate / PieceMeter.HOPS;
+    int to = (hop + 1) * rate / PieceMeter.HOPS;
+    return (float) (product(one.weighted, other.weighted, from, to) / (to - from));
+  }
+
+  private double product(float[] a, float[] b, int from, int to) {
+    float[] sums = lanes;
+    Arrays.fill(sums, 0);
+    int whole = from + (to - from) / LANES * LANES;
+    for (int at = from; at < whole; at += LANES) {
+      for (int lane = 0; lane < LANES; lane++) {
+        sums[lane] += a[at + lane] * b[at + lane];
+      }
+    }
+    double sum = 0;
+    for (float lane : sums) {
+      sum += lane;
+    }
+    for (int at = whole; at < to; at++) {
+      sum += a[at] * b[at];
+    }
+    return sum;
+  }
+}
