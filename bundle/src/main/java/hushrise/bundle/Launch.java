@@ -1,5 +1,6 @@
 package hushrise.bundle;
 
+import java.util.ArrayList;
 import java.util.List;
 import java.util.stream.Stream;
 
@@ -43,8 +44,12 @@ enum Launch {
 
   /** Options of Java; {@code $APPDIR} is where the libraries lie. */
   List<String> options() {
-    return Stream.concat(
-            Stream.of("-XX:AOTCache=$APPDIR/" + cache, "-Xlog:disable"), trainingOptions().stream())
-        .toList();
+    List<String> options =
+        new ArrayList<>(List.of("-XX:AOTCache=$APPDIR/" + cache, "-Xlog:disable"));
+    if (this == COMMAND_LINE) {
+      options.add("-Dhushrise.classes=$APPDIR/" + cache);
+    }
+    options.addAll(trainingOptions());
+    return options;
   }
 }

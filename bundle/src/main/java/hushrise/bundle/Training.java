@@ -57,6 +57,7 @@ record Training(Image image, Path demo, Path scratch) {
     command.add(String.join(File.pathSeparator, image.classPath(launcher)));
     command.addAll(arguments);
     ProcessBuilder process = new ProcessBuilder(command).redirectErrorStream(true);
+    process.environment().put("HUSHRISE_FIRST_LOOK", "off");
     process.environment().put("HUSHRISE_CACHE", scratch.resolve("cache").toString());
     process.environment().put("HUSHRISE_SETTINGS", scratch.resolve("settings").toString());
     process.redirectOutput(scratch.resolve(launch.cache() + ".log").toFile());

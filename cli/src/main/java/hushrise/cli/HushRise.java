@@ -1,6 +1,8 @@
 package hushrise.cli;
 
 import hushrise.core.Problem;
+import hushrise.media.CacheFolder;
+import hushrise.media.FirstLook;
 import java.io.PrintStream;
 import java.io.PrintWriter;
 import java.util.LinkedHashMap;
@@ -8,6 +10,7 @@ import java.util.List;
 import java.util.Locale;
 import java.util.Map;
 import java.util.Optional;
+import java.util.Set;
 import java.util.function.Supplier;
 import org.slf4j.LoggerFactory;
 import picocli.CommandLine;
@@ -45,6 +48,9 @@ public final class HushRise implements Runnable {
     COMMANDS.put("recover", RecoverCommand::new);
   }
 
+  /** Those that use decoded sound more than once, so that having it decoded elsewhere is free. */
+  private static final Set<String> LOOKING_FIRST = Set.of("make", "render", "fit", "speech");
+
   @Spec private CommandSpec spec;
 
   @Option(
@@ -57,6 +63,9 @@ public final class HushRise implements Runnable {
     Locale.setDefault(Locale.Category.FORMAT, Locale.ROOT);
     PrintWriter out = writer(System.out);
     PrintWriter err = writer(System.err);
+    if (args.length > 0 && LOOKING_FIRST.contains(args[0])) {
+      FirstLook.inForce(CacheFolder::ofUser);
+    }
     int code = run(args, out, err);
     if (out.checkError() && code == 0) {
       err.println(

@@ -62,6 +62,14 @@ public final class CacheFolder {
     return new CacheFolder(UserFolders.cache().resolve("sounds"), gib << 30);
   }
 
+  Path folder() {
+    return folder;
+  }
+
+  long mostBytes() {
+    return mostBytes;
+  }
+
   /** Where something of a key lies, or would. */
   Path file(String key, String ending) {
     return folder.resolve(key + ending);
@@ -104,7 +112,7 @@ public final class CacheFolder {
         if (total <= mostBytes) {
           return;
         }
-        if (!file.equals(newest)) {
+        if (!file.equals(newest) && !AtomicFile.isPart(file)) {
           total -= size(file);
           AtomicFile.discard(file);
         }

@@ -12,6 +12,7 @@ import static org.bytedeco.ffmpeg.global.avutil.av_log_set_level;
 import static org.bytedeco.ffmpeg.global.avutil.av_strerror;
 
 import hushrise.core.Problem;
+import hushrise.core.sound.Progress;
 import java.nio.charset.StandardCharsets;
 import java.nio.file.Path;
 import org.bytedeco.ffmpeg.avcodec.AVPacket;
@@ -38,6 +39,7 @@ final class Ffmpeg {
    */
   static AVFormatContext openInput(Path file) {
     ReadableFile.require(file);
+    FirstLook.pass(file, Progress.NONE);
     AVFormatContext context = new AVFormatContext(null);
     AVDictionary options = new AVDictionary();
     av_dict_set(options, "protocol_whitelist", "file", 0);

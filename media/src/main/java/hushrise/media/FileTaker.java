@@ -49,6 +49,8 @@ final class FileTaker {
 
   private Media taken(Path file, MediaKind kind, Progress progress) {
     Path absolute = file.toAbsolutePath().normalize();
+    ReadableFile.require(absolute);
+    FirstLook.pass(absolute, progress);
     Probe probe = Probe.of(absolute);
     int rate = Project.DEFAULT_SAMPLE_RATE;
     boolean picture = kind == MediaKind.PICTURE;
@@ -84,6 +86,8 @@ final class FileTaker {
   }
 
   MediaKind guessKind(Path file, Progress progress) {
+    ReadableFile.require(file);
+    FirstLook.pass(file, progress);
     Probe probe = Probe.of(file);
     if (probe.picture().isPresent()) {
       return probe.isStill() ? MediaKind.STILL : MediaKind.PICTURE;

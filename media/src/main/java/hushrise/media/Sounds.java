@@ -56,6 +56,10 @@ final class Sounds {
     Path stored = cache.file(keys.of(file), "-" + sampleRate + "-3.sound");
     Optional<StoreFile.Mapped> found = StoreFile.map(stored);
     if (found.isEmpty()) {
+      FirstLook.pass(file.path(), progress);
+      found = StoreFile.map(stored);
+    }
+    if (found.isEmpty()) {
       decode(file, sampleRate, stored, progress);
       found = StoreFile.map(stored);
     }

@@ -4,6 +4,7 @@ import static hushrise.app.words.Texts.text;
 
 import hushrise.app.look.Theme;
 import hushrise.media.CacheFolder;
+import hushrise.media.FirstLook;
 import hushrise.media.SystemDevices;
 import hushrise.media.UserFolders;
 import java.io.IOException;
@@ -13,10 +14,12 @@ import java.nio.file.Path;
 import java.util.Comparator;
 import java.util.Locale;
 import java.util.stream.Stream;
+import javafx.animation.PauseTransition;
 import javafx.application.Application;
 import javafx.scene.Scene;
 import javafx.scene.image.Image;
 import javafx.stage.Stage;
+import javafx.util.Duration;
 import org.slf4j.LoggerFactory;
 
 /** The application: reads its arguments, puts the window on its stage, or takes pictures of it. */
@@ -26,6 +29,7 @@ public final class HushRiseApp extends Application {
   private static final double HEIGHT = 800;
 
   private Window window;
+  private FirstLook firstLook;
 
   @Override
   public void start(Stage stage) {
@@ -36,9 +40,11 @@ public final class HushRiseApp extends Application {
             .theme()
             .map(t -> Theme.valueOf(t.toUpperCase(Locale.ROOT)))
             .orElseGet(Theme::chosen);
+    CacheFolder cache = CacheFolder.ofUser();
+    firstLook = FirstLook.inForce(() -> cache);
     window =
         new Window(
-            CacheFolder.ofUser(),
+            cache,
             new SystemDevices(),
             theme,
             new SystemFileChoice(() -> stage),
@@ -60,7 +66,16 @@ public final class HushRiseApp extends Application {
     if (!arguments.takesPictures()) {
       window.keepLog();
       window.offerWhatWasLeft();
+      lookAhead();
     }
+  }
+
+  /** Once the window stands, what looks at files is started, so that the first need not wait. */
+  private void lookAhead() {
+    PauseTransition later = new PauseTransition(Duration.seconds(3));
+    later.setOnFinished(
+        e -> Thread.ofPlatform().daemon().name("hushrise-ahead").start(firstLook::startAhead));
+    later.play();
   }
 
   /** A folder for what is kept while pictures are taken, which is not the person's own work. */
@@ -89,5 +104,6 @@ public final class HushRiseApp extends Application {
   @Override
   public void stop() {
     window.close();
+    firstLook.close();
   }
 }

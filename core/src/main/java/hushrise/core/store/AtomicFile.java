@@ -81,6 +81,17 @@ public final class AtomicFile {
     }
   }
 
+  /** Whether a file is one that something is being written into. */
+  public static boolean isPart(Path file) {
+    return PART_NAME.matcher(String.valueOf(file.getFileName())).matches();
+  }
+
+  /** Whether it is one that this process writes. */
+  public static boolean isOwnPart(Path file) {
+    Matcher name = PART_NAME.matcher(String.valueOf(file.getFileName()));
+    return name.matches() && Long.parseLong(name.group(1)) == ProcessHandle.current().pid();
+  }
+
   private static boolean isDead(Path file) {
     Matcher name = PART_NAME.matcher(file.getFileName().toString());
     return name.matches()

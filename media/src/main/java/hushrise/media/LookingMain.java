@@ -1,0 +1,142 @@
+package hushrise.media;
+
+import hushrise.core.Problem;
+import hushrise.core.project.Project;
+import java.io.BufferedReader;
+import java.io.IOException;
+import java.io.InputStreamReader;
+import java.io.PrintStream;
+import java.nio.charset.StandardCharsets;
+import java.nio.file.Path;
+import java.util.ArrayList;
+import java.util.Base64;
+import java.util.List;
+import java.util.Locale;
+import java.util.Optional;
+import org.bytedeco.ffmpeg.global.avutil;
+import org.slf4j.Logger;
+import org.slf4j.LoggerFactory;
+
+/**
+ * The process that looks at files for another ({@link FirstLook}). It reads a line for each, its
+ * name in Base64; decodes all of its sound into the cache and its picture at some places; tells how
+ * far it is and that it is done, whether the file was sound or not.
+ */
+public final class LookingMain {
+
+  static final String DONE = "done";
+
+  private static final Logger LOG = LoggerFactory.getLogger(LookingMain.class);
+  private static final String AT = "at ";
+
+  /** Between two lines about how far it is. */
+  private static final long TELL_NANOS = 100_000_000;
+
+  /** No single piece of memory that a decoder asks for may be larger. */
+  private static final long LARGEST_PIECE = 512L << 20;
+
+  private static final int PLACES = 8;
+  private static final int BOX = 64;
+
+  private final PrintStream out;
+  private final MediaStore store;
+  private long toldNanos = System.nanoTime();
+
+  private LookingMain(CacheFolder cache, PrintStream out) {
+    this.out = out;
+    store = new MediaStore(cache);
+  }
+
+  /**
+   * How to start it with this process's own Java and classes, and with Java's cache of loaded
+   * classes where the property {@code hushrise.classes} names one.
+   */
+  static List<String> command(CacheFolder cache) {
+    List<String> command = new ArrayList<>();
+    command.add(Path.of(System.getProperty("java.home"), "bin", "java").toString());
+    Optional.ofNullable(System.getProperty("hushrise.classes"))
+        .ifPresent(classes -> command.add("-XX:AOTCache=" + classes));
+    command.addAll(
+        List.of(
+            "-Xlog:disable",
+            "-Xmx256m",
+            "-XX:+UseSerialGC",
+            "-XX:TieredStopAtLevel=1",
+            "-XX:+SuppressFatalErrorMessage",
+            "--enable-native-access=ALL-UNNAMED",
+            "--sun-misc-unsafe-memory-access=allow",
+            "-cp",
+            System.getProperty("java.class.path"),
+            LookingMain.class.getName(),
+            cache.folder().toString(),
+            Long.toString(cache.mostBytes())));
+    return command;
+  }
+
+  /** What a line says of how far it is. */
+  static double fractionIn(String line, double before) {
+    try {
+      return line.startsWith(AT) ? Double.parseDouble(line.substring(AT.length())) : before;
+    } catch (NumberFormatException e) {
+      return before;
+    }
+  }
+
+  /**
+   * Looks at files until nobody asks any more.
+   *
+   * @param args the cache's folder, and how many bytes may lie in it
+   */
+  public static void main(String[] args) throws IOException {
+    Locale.setDefault(Locale.Category.FORMAT, Locale.ROOT);
+    avutil.av_max_alloc(LARGEST_PIECE);
+    CacheFolder cache = new CacheFolder(Path.of(args[0]), Long.parseLong(args[1]));
+    LookingMain looking = new LookingMain(cache, System.out);
+    BufferedReader asked =
+        new BufferedReader(new InputStreamReader(System.in, StandardCharsets.US_ASCII));
+    for (String line = asked.readLine(); line != null; line = asked.readLine()) {
+      byte[] name = Base64.getDecoder().decode(line);
+      looking.look(Path.of(new String(name, StandardCharsets.UTF_8)));
+    }
+  }
+
+  private void look(Path file) {
+    try {
+      Probe probe = Probe.of(file);
+      if (probe.picture().isPresent()) {
+        lookAtPictures(file, probe.picture().get().seconds());
+      }
+      if (probe.sound().isPresent()) {
+        store.open(file, Project.DEFAULT_SAMPLE_RATE, this::tell);
+      }
+    } catch (Problem e) {
+      LOG.debug("{} is not sound", file, e);
+    }
+    say(DONE);
+  }
+
+  private void lookAtPictures(Path file, double seconds) {
+    try (PictureReader reader = new PictureReader(file, BOX, BOX)) {
+      for (int place = 0; place < PLACES; place++) {
+        Optional<PictureReader.Picture> picture = reader.at(seconds * place / PLACES);
+        LOG.debug("{} has a picture: {}", file, picture.isPresent());
+        tell(0);
+      }
+    }
+  }
+
+  private void tell(double fraction) {
+    if (System.nanoTime() - toldNanos > TELL_NANOS) {
+      toldNanos = System.nanoTime();
+      say(AT + fraction);
+    }
+  }
+
+  private void say(String line) {
+    out.print(line + "\n");
+    out.flush();
+    if (out.checkError()) {
+      System.exit(1); // nobody listens any more
+    }
+  }
+}
