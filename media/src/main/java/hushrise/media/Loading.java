@@ -61,6 +61,11 @@ final class Loading<K, V> {
     }
   }
 
+  /** Keeps none of what is loaded any longer; whoever has one keeps it. */
+  void letGo() {
+    cache.asMap().values().removeIf(CompletableFuture::isDone);
+  }
+
   private static <V> V await(CompletableFuture<V> first, Progress progress) {
     while (true) {
       try {

@@ -118,6 +118,15 @@ public final class MediaStore implements SoundLibrary, LoudnessLibrary {
     return CutShort.seems(file);
   }
 
+  /**
+   * Lets go of what is in memory, as other files will be used from now on. What somebody still uses
+   * stays, and all is there again when it is asked for.
+   */
+  public void letGo() {
+    sounds.letGo();
+    loudness.letGo();
+  }
+
   String key(Path file) {
     return keys.of(file);
   }

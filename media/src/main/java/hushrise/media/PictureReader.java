@@ -6,8 +6,6 @@ import static org.bytedeco.ffmpeg.global.avutil.av_frame_free;
 import static org.bytedeco.ffmpeg.global.avutil.av_frame_move_ref;
 import static org.bytedeco.ffmpeg.global.avutil.av_frame_unref;
 import static org.bytedeco.ffmpeg.global.swscale.SWS_BILINEAR;
-import static org.bytedeco.ffmpeg.global.swscale.sws_freeContext;
-import static org.bytedeco.ffmpeg.global.swscale.sws_getCachedContext;
 import static org.bytedeco.ffmpeg.global.swscale.sws_scale;
 
 import java.nio.IntBuffer;
@@ -15,9 +13,7 @@ import java.nio.file.Path;
 import java.util.Optional;
 import org.bytedeco.ffmpeg.avutil.AVFrame;
 import org.bytedeco.ffmpeg.swscale.SwsContext;
-import org.bytedeco.ffmpeg.swscale.SwsFilter;
 import org.bytedeco.javacpp.BytePointer;
-import org.bytedeco.javacpp.DoublePointer;
 import org.bytedeco.javacpp.IntPointer;
 import org.bytedeco.javacpp.PointerPointer;
 
@@ -40,7 +36,7 @@ public final class PictureReader implements AutoCloseable {
   private final PointerPointer<BytePointer> planes;
   private final IntPointer strides;
   private final AVFrame held = Ffmpeg.allocated(av_frame_alloc());
-  private SwsContext scaler;
+  private final Scaling scaling = new Scaling();
   private final int[] argb;
   private double shownFrom = Double.NaN;
   private double shownUntil;
@@ -160,19 +156,15 @@ public final class PictureReader implements AutoCloseable {
   }
 
   private void scale(AVFrame frame) {
-    scaler =
-        sws_getCachedContext(
-            scaler,
+    SwsContext scaler =
+        scaling.from(
             frame.width(),
             frame.height(),
             frame.format(),
             width,
             height,
             AV_PIX_FMT_BGRA,
-            SWS_BILINEAR,
-            (SwsFilter) null,
-            (SwsFilter) null,
-            (DoublePointer) null);
+            SWS_BILINEAR);
     sws_scale(scaler, frame.data(), frame.linesize(), 0, frame.height(), planes, strides);
   }
 
@@ -193,9 +185,7 @@ public final class PictureReader implements AutoCloseable {
 
   @Override
   public void close() {
-    if (scaler != null) {
-      sws_freeContext(scaler);
-    }
+    scaling.close();
     av_frame_free(held);
     pixels.deallocate();
     planes.deallocate();

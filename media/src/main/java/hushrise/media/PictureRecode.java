@@ -2,8 +2,6 @@ package hushrise.media;
 
 import static org.bytedeco.ffmpeg.global.avutil.AV_PIX_FMT_BGRA;
 import static org.bytedeco.ffmpeg.global.swscale.SWS_BICUBIC;
-import static org.bytedeco.ffmpeg.global.swscale.sws_freeContext;
-import static org.bytedeco.ffmpeg.global.swscale.sws_getCachedContext;
 import static org.bytedeco.ffmpeg.global.swscale.sws_scale;
 
 import hushrise.core.time.FrameRate;
@@ -11,8 +9,6 @@ import java.nio.file.Path;
 import org.bytedeco.ffmpeg.avformat.AVFormatContext;
 import org.bytedeco.ffmpeg.avutil.AVFrame;
 import org.bytedeco.ffmpeg.swscale.SwsContext;
-import org.bytedeco.ffmpeg.swscale.SwsFilter;
-import org.bytedeco.javacpp.DoublePointer;
 import org.bytedeco.javacpp.IntPointer;
 import org.bytedeco.javacpp.PointerPointer;
 
@@ -25,7 +21,7 @@ final class PictureRecode implements PictureFeed {
 
   private final PictureDecoder decoder;
   private final VideoEncoder encoder;
-  private SwsContext scaler;
+  private final Scaling scaling = new Scaling();
   private int[] argb = new int[0];
   private final double neededSeconds;
   private boolean waiting;
@@ -102,19 +98,8 @@ final class PictureRecode implements PictureFeed {
   private int[] pixelsOf(AVFrame frame) {
     int width = frame.width();
     int height = frame.height();
-    scaler =
-        sws_getCachedContext(
-            scaler,
-            width,
-            height,
-            frame.format(),
-            width,
-            height,
-            AV_PIX_FMT_BGRA,
-            SWS_BICUBIC,
-            (SwsFilter) null,
-            (SwsFilter) null,
-            (DoublePointer) null);
+    SwsContext scaler =
+        scaling.from(width, height, frame.format(), width, height, AV_PIX_FMT_BGRA, SWS_BICUBIC);
     if (argb.length != width * height) {
       argb = new int[width * height];
     }
@@ -130,9 +115,7 @@ final class PictureRecode implements PictureFeed {
 
   @Override
   public void close() {
-    if (scaler != null) {
-      sws_freeContext(scaler);
-    }
+    scaling.close();
     encoder.close();
     decoder.close();
   }

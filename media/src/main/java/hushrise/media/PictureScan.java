@@ -2,8 +2,6 @@ package hushrise.media;
 
 import static org.bytedeco.ffmpeg.global.avutil.AV_PIX_FMT_GRAY8;
 import static org.bytedeco.ffmpeg.global.swscale.SWS_FAST_BILINEAR;
-import static org.bytedeco.ffmpeg.global.swscale.sws_freeContext;
-import static org.bytedeco.ffmpeg.global.swscale.sws_getCachedContext;
 import static org.bytedeco.ffmpeg.global.swscale.sws_scale;
 
 import hushrise.core.picture.PictureFacts;
@@ -14,9 +12,7 @@ import hushrise.core.project.media.MediaKind;
 import hushrise.core.sound.Progress;
 import org.bytedeco.ffmpeg.avutil.AVFrame;
 import org.bytedeco.ffmpeg.swscale.SwsContext;
-import org.bytedeco.ffmpeg.swscale.SwsFilter;
 import org.bytedeco.javacpp.BytePointer;
-import org.bytedeco.javacpp.DoublePointer;
 import org.bytedeco.javacpp.IntPointer;
 import org.bytedeco.javacpp.PointerPointer;
 
@@ -59,36 +55,28 @@ public final class PictureScan {
   private static PictureFacts watch(Media film, Progress progress) {
     PictureWatcher watcher = new PictureWatcher(Project.DEFAULT_SAMPLE_RATE);
     byte[] grey = new byte[WIDTH * HEIGHT];
-    SwsContext scaler = null;
-    try (PictureDecoder decoder = new PictureDecoder(film.file());
+    try (Scaling scaling = new Scaling();
+        PictureDecoder decoder = new PictureDecoder(film.file());
         BytePointer pixels = new BytePointer(WIDTH * HEIGHT + 64L);
         PointerPointer<BytePointer> planes = new PointerPointer<>(1);
         IntPointer strides = new IntPointer(1).put(0, WIDTH)) {
       planes.put(0, pixels);
       while (decoder.next()) {
         AVFrame frame = decoder.frame();
-        scaler =
-            sws_getCachedContext(
-                scaler,
+        SwsContext scaler =
+            scaling.from(
                 frame.width(),
                 frame.height(),
                 frame.format(),
                 WIDTH,
                 HEIGHT,
                 AV_PIX_FMT_GRAY8,
-                SWS_FAST_BILINEAR,
-                (SwsFilter) null,
-                (SwsFilter) null,
-                (DoublePointer) null);
+                SWS_FAST_BILINEAR);
         sws_scale(scaler, frame.data(), frame.linesize(), 0, frame.height(), planes, strides);
         pixels.position(0).get(grey);
         long at = Math.round(decoder.frameSeconds() * Project.DEFAULT_SAMPLE_RATE);
         watcher.add(at, grey);
         progress.at(Math.min(1, at / (double) film.lengthFrames()));
-      }
-    } finally {
-      if (scaler != null) {
-        sws_freeContext(scaler);
       }
     }
     return watcher.facts();

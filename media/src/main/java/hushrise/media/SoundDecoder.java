@@ -20,20 +20,11 @@ import static org.bytedeco.ffmpeg.global.avutil.AV_CHAN_LOW_FREQUENCY_2;
 import static org.bytedeco.ffmpeg.global.avutil.AV_CHAN_SIDE_LEFT;
 import static org.bytedeco.ffmpeg.global.avutil.AV_CHAN_SIDE_RIGHT;
 import static org.bytedeco.ffmpeg.global.avutil.AV_NOPTS_VALUE;
-import static org.bytedeco.ffmpeg.global.avutil.AV_SAMPLE_FMT_FLTP;
 import static org.bytedeco.ffmpeg.global.avutil.av_channel_layout_channel_from_index;
 import static org.bytedeco.ffmpeg.global.avutil.av_channel_layout_copy;
 import static org.bytedeco.ffmpeg.global.avutil.av_channel_layout_default;
 import static org.bytedeco.ffmpeg.global.avutil.av_frame_alloc;
 import static org.bytedeco.ffmpeg.global.avutil.av_frame_free;
-import static org.bytedeco.ffmpeg.global.avutil.av_frame_get_buffer;
-import static org.bytedeco.ffmpeg.global.avutil.av_opt_set_double;
-import static org.bytedeco.ffmpeg.global.avutil.av_samples_set_silence;
-import static org.bytedeco.ffmpeg.global.swresample.swr_alloc_set_opts2;
-import static org.bytedeco.ffmpeg.global.swresample.swr_convert;
-import static org.bytedeco.ffmpeg.global.swresample.swr_free;
-import static org.bytedeco.ffmpeg.global.swresample.swr_get_out_samples;
-import static org.bytedeco.ffmpeg.global.swresample.swr_init;
 
 import hushrise.core.Problem;
 import java.nio.file.Path;
@@ -45,7 +36,6 @@ import org.bytedeco.ffmpeg.avformat.AVStream;
 import org.bytedeco.ffmpeg.avutil.AVChannelLayout;
 import org.bytedeco.ffmpeg.avutil.AVDictionary;
 import org.bytedeco.ffmpeg.avutil.AVFrame;
-import org.bytedeco.ffmpeg.swresample.SwrContext;
 import org.bytedeco.javacpp.FloatPointer;
 import org.bytedeco.javacpp.PointerPointer;
 
@@ -80,21 +70,20 @@ final class SoundDecoder implements AutoCloseable {
 
   private static final int SILENT_FRAMES = 4096;
 
-  /** So high that a fold is never made softer. */
-  private static final double NO_LIMIT = 1e6;
-
   private final Path file;
   private final AVFormatContext format;
   private final AVStream stream;
   private final AVCodecContext codec;
-  private final SwrContext resampler;
-  private final AVChannelLayout layout;
+  private final AVChannelLayout layout = new AVChannelLayout();
+  private final AVChannelLayout outLayout = new AVChannelLayout();
   private final int outRate;
   private final int outChannels;
   private final double zeroSeconds;
   private final boolean inStep;
   private final AVPacket packet = allocated(av_packet_alloc());
   private final AVFrame frame = allocated(av_frame_alloc());
+  private final int ownRate;
+  private Optional<Resampler> resampler = Optional.empty();
   private FloatPointer[] out = new FloatPointer[0];
   private final PointerPointer<FloatPointer> outPlanes;
   private int outCapacity;
@@ -144,53 +133,35 @@ final class SoundDecoder implements AutoCloseable {
     codec.pkt_timebase(stream.time_base());
     if (avcodec_open2(codec, decoder, (AVDictionary) null) < 0) {
       outPlanes = new PointerPointer<>(1);
-      resampler = new SwrContext(null);
-      layout = new AVChannelLayout();
       outChannels = 0;
+      ownRate = 0;
       close();
       throw new Problem(
           "The sound of %s cannot be decoded: it may be damaged; copy it again from its source."
               .formatted(file));
     }
-    layout = new AVChannelLayout();
-    if (codec.ch_layout().order() == 0) {
-      av_channel_layout_default(layout, codec.ch_layout().nb_channels());
-    } else {
-      av_channel_layout_copy(layout, codec.ch_layout());
-    }
+    Resampler.known(codec.ch_layout(), layout);
     outChannels = folds ? Math.min(2, layout.nb_channels()) : layout.nb_channels();
-    outPlanes = new PointerPointer<>(outChannels);
-    planar = new float[outChannels][0];
-    resampler = resampler();
-  }
-
-  private SwrContext resampler() {
-    AVChannelLayout outLayout = new AVChannelLayout();
     if (outChannels == layout.nb_channels()) {
       av_channel_layout_copy(outLayout, layout);
     } else {
       av_channel_layout_default(outLayout, outChannels);
     }
-    SwrContext made = new SwrContext(null);
-    swr_alloc_set_opts2(
-        made,
-        outLayout,
-        AV_SAMPLE_FMT_FLTP,
-        outRate,
-        layout,
-        codec.sample_fmt(),
-        codec.sample_rate(),
-        0,
-        null);
-    av_opt_set_double(made, "rematrix_maxval", NO_LIMIT, 0);
-    if (swr_init(made) < 0) {
-      swr_free(made);
-      made.setNull();
+    outPlanes = new PointerPointer<>(outChannels);
+    planar = new float[outChannels][0];
+    ownRate = codec.sample_rate();
+    resampler = Optional.of(resampler(ownRate, codec.sample_fmt(), layout));
+  }
+
+  private Resampler resampler(int inRate, int format, AVChannelLayout from) {
+    try {
+      return new Resampler(inRate, format, from, outRate, outLayout);
+    } catch (IllegalArgumentException e) {
       throw new Problem(
           "The sound of %s has a channel layout that cannot be folded to stereo: convert it first."
-              .formatted(file));
+              .formatted(file),
+          e);
     }
-    return made;
   }
 
   int channels() {
@@ -260,12 +231,12 @@ final class SoundDecoder implements AutoCloseable {
     if (stream.duration() == AV_NOPTS_VALUE
         || format.duration_estimation_method() == AVFMT_DURATION_FROM_BITRATE) {
       if (broken) {
-        throw cutShort(goodFrames / (double) codec.sample_rate());
+        throw cutShort(goodFrames / (double) ownRate);
       }
       return;
     }
     double stated = stream.duration() * TimeZero.seconds(stream.time_base());
-    double found = goodFrames / (double) codec.sample_rate();
+    double found = goodFrames / (double) ownRate;
     if (stated - found > Math.max(0.5, stated * 0.02)) {
       throw new Problem(
           "%s is cut short: it should last %.1f s and holds %.1f s; copy it again from its source."
@@ -289,13 +260,27 @@ final class SoundDecoder implements AutoCloseable {
 
   private void receive(Sink sink) {
     while (avcodec_receive_frame(codec, frame) >= 0) {
-      if (frame.sample_rate() == codec.sample_rate()) {
+      if (frame.sample_rate() > 0 && frame.ch_layout().nb_channels() > 0) {
+        if (!resampler.orElseThrow().takes(frame)) {
+          change(sink);
+        }
         keepInStep(sink);
-        goodFrames += frame.nb_samples();
-        reached += frame.nb_samples();
+        long atOwnRate = Math.round(frame.nb_samples() * (double) ownRate / frame.sample_rate());
+        goodFrames += atOwnRate;
+        reached += atOwnRate;
         convert(frame.extended_data(), frame.nb_samples(), sink);
       }
     }
+  }
+
+  /** Goes on with sound of another rate, format or layout, as streams put together have it. */
+  private void change(Sink sink) {
+    convert(null, 0, sink);
+    Resampler next = resampler(frame.sample_rate(), frame.format(), frame.ch_layout());
+    resampler.ifPresent(Resampler::close);
+    resampler = Optional.of(next);
+    silence.ifPresent(org.bytedeco.ffmpeg.global.avutil::av_frame_free);
+    silence = Optional.empty();
   }
 
   /** Puts silence where a film's sound has none, and leaves out what comes before its zero. */
@@ -306,41 +291,32 @@ final class SoundDecoder implements AutoCloseable {
       return;
     }
     double seconds = time * TimeZero.seconds(stream.time_base()) - zeroSeconds;
-    double ahead = seconds - reached / (double) codec.sample_rate();
+    double ahead = seconds - reached / (double) ownRate;
     if (!started && inStep && seconds < 0) {
-      reached = Math.round(seconds * codec.sample_rate());
+      reached = Math.round(seconds * ownRate);
       leftOut = Math.round(-seconds * outRate);
     } else if (inStep && ahead > (started ? LEAST_GAP : 0) && ahead < LONGEST_GAP) {
-      silent(Math.round(ahead * codec.sample_rate()), sink);
+      silent(Math.round(ahead * ownRate), sink);
     }
     started = true;
   }
 
   private void silent(long frames, Sink sink) {
-    AVFrame quiet = silence.orElseGet(this::makeSilence);
+    Resampler now = resampler.orElseThrow();
+    AVFrame quiet = silence.orElseGet(() -> now.silence(SILENT_FRAMES));
     silence = Optional.of(quiet);
-    for (long done = 0; done < frames; done += SILENT_FRAMES) {
-      int n = (int) Math.min(SILENT_FRAMES, frames - done);
+    long count = Math.round(frames * (double) now.inRate() / ownRate);
+    for (long done = 0; done < count; done += SILENT_FRAMES) {
+      int n = (int) Math.min(SILENT_FRAMES, count - done);
       convert(quiet.extended_data(), n, sink);
     }
     reached += frames;
   }
 
-  private AVFrame makeSilence() {
-    AVFrame quiet = allocated(av_frame_alloc());
-    quiet.format(codec.sample_fmt());
-    quiet.sample_rate(codec.sample_rate());
-    av_channel_layout_copy(quiet.ch_layout(), layout);
-    quiet.nb_samples(SILENT_FRAMES);
-    av_frame_get_buffer(quiet, 0);
-    av_samples_set_silence(
-        quiet.extended_data(), 0, SILENT_FRAMES, layout.nb_channels(), codec.sample_fmt());
-    return quiet;
-  }
-
   private void convert(PointerPointer<?> input, int frames, Sink sink) {
-    ensure(Math.max(1024, swr_get_out_samples(resampler, frames)));
-    int got = swr_convert(resampler, outPlanes, outCapacity, input, frames);
+    Resampler now = resampler.orElseThrow();
+    ensure(Math.max(1024, now.framesFor(frames)));
+    int got = now.convert(input, frames, outPlanes, outCapacity);
     int skipped = (int) Math.min(Math.max(0, got), leftOut);
     leftOut -= skipped;
     int n = got - skipped;
@@ -378,9 +354,7 @@ final class SoundDecoder implements AutoCloseable {
     av_packet_free(packet);
     av_frame_free(frame);
     silence.ifPresent(org.bytedeco.ffmpeg.global.avutil::av_frame_free);
-    if (resampler != null && !resampler.isNull()) {
-      swr_free(resampler);
-    }
+    resampler.ifPresent(Resampler::close);
     avcodec_free_context(codec);
     avformat_close_input(format);
   }

@@ -48,6 +48,11 @@ final class Sounds {
     return open.get(new Key(identity, sampleRate), progress, p -> make(identity, sampleRate, p));
   }
 
+  /** Unmaps what nobody uses, soon. */
+  void letGo() {
+    open.letGo();
+  }
+
   private SampleSource make(FileIdentity file, int sampleRate, Progress progress) {
     Optional<SampleSource> mapped = mappedWav(file.path(), sampleRate);
     if (mapped.isPresent()) {

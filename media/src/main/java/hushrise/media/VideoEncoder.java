@@ -25,8 +25,6 @@ import static org.bytedeco.ffmpeg.global.avutil.av_frame_get_buffer;
 import static org.bytedeco.ffmpeg.global.avutil.av_frame_make_writable;
 import static org.bytedeco.ffmpeg.global.avutil.av_make_q;
 import static org.bytedeco.ffmpeg.global.swscale.SWS_BICUBIC;
-import static org.bytedeco.ffmpeg.global.swscale.sws_freeContext;
-import static org.bytedeco.ffmpeg.global.swscale.sws_getCachedContext;
 import static org.bytedeco.ffmpeg.global.swscale.sws_scale;
 
 import hushrise.core.time.FrameRate;
@@ -39,9 +37,7 @@ import org.bytedeco.ffmpeg.avutil.AVDictionary;
 import org.bytedeco.ffmpeg.avutil.AVFrame;
 import org.bytedeco.ffmpeg.avutil.AVRational;
 import org.bytedeco.ffmpeg.swscale.SwsContext;
-import org.bytedeco.ffmpeg.swscale.SwsFilter;
 import org.bytedeco.javacpp.BytePointer;
-import org.bytedeco.javacpp.DoublePointer;
 import org.bytedeco.javacpp.IntPointer;
 import org.bytedeco.javacpp.PointerPointer;
 
@@ -61,7 +57,7 @@ final class VideoEncoder implements AutoCloseable {
   private final boolean steady;
   private final AVFrame frame = allocated(av_frame_alloc());
   private final AVPacket packet = allocated(av_packet_alloc());
-  private SwsContext scaler;
+  private final Scaling scaling = new Scaling();
 
   VideoEncoder(
       AVFormatContext output,
@@ -156,19 +152,9 @@ final class VideoEncoder implements AutoCloseable {
   private void scaleFrom(
       int width, int height, int format, PointerPointer<?> planes, IntPointer strides) {
     av_frame_make_writable(frame);
-    scaler =
-        sws_getCachedContext(
-            scaler,
-            width,
-            height,
-            format,
-            codec.width(),
-            codec.height(),
-            AV_PIX_FMT_YUV420P,
-            SWS_BICUBIC,
-            (SwsFilter) null,
-            (SwsFilter) null,
-            (DoublePointer) null);
+    SwsContext scaler =
+        scaling.from(
+            width, height, format, codec.width(), codec.height(), AV_PIX_FMT_YUV420P, SWS_BICUBIC);
     sws_scale(
         scaler, new PointerPointer<>(planes), strides, 0, height, frame.data(), frame.linesize());
   }
@@ -195,9 +181,7 @@ final class VideoEncoder implements AutoCloseable {
 
   @Override
   public void close() {
-    if (scaler != null) {
-      sws_freeContext(scaler);
-    }
+    scaling.close();
     av_frame_free(frame);
     av_packet_free(packet);
     avcodec_free_context(codec);

@@ -161,4 +161,18 @@ class LoadingTest {
     }
     assertThat(loads.get()).as("of 150 that were asked for").isGreaterThan(130);
   }
+
+  @Test
+  void whatWasLetGoIsLoadedAgainAndWhatIsBeingLoadedIsNot() throws Exception {
+    CountDownLatch gate = new CountDownLatch(1);
+    assertThat(loading.get("a", Progress.NONE, p -> loads.incrementAndGet())).isEqualTo(1);
+    Future<Integer> under =
+        threads.submit(() -> loading.get("b", Progress.NONE, p -> waitFor(gate, 7)));
+    Future<Integer> waiting = threads.submit(() -> loading.get("b", Progress.NONE, p -> 8));
+    loading.letGo();
+    assertThat(loading.get("a", Progress.NONE, p -> loads.incrementAndGet())).isEqualTo(2);
+    gate.countDown();
+    assertThat(List.of(under.get(), waiting.get())).containsAnyOf(7, 8);
+    assertThat(under.get()).isEqualTo(waiting.get());
+  }
 }

@@ -12,6 +12,7 @@ import hushrise.core.sound.Progress;
 import hushrise.core.sound.SampleSource;
 import hushrise.core.time.FrameRate;
 import java.io.IOException;
+import java.io.OutputStream;
 import java.io.RandomAccessFile;
 import java.nio.IntBuffer;
 import java.nio.file.Files;
@@ -295,5 +296,32 @@ class ReadingTest extends MediaTestCase {
     tone("tone.wav", "pcm_s16le", 48_000, "mono");
     Path list = Files.writeString(folder.resolve(name), content.replace("\\n", "\n"));
     assertProblem(list, "can be read");
+  }
+
+  @Test
+  void aStreamThatChangesItsChannelsAndItsRateGoesOn() throws IOException {
+    Path stereo = tone("1.mp3", "libmp3lame", 44_100, "stereo", 2);
+    Path mono = tone("2.mp3", "libmp3lame", 44_100, "mono", 2);
+    Path slower = tone("3.mp3", "libmp3lame", 32_000, "stereo", 2);
+    for (List<Path> order :
+        List.of(
+            List.of(stereo, mono, slower),
+            List.of(mono, slower, stereo),
+            List.of(slower, stereo, mono))) {
+      Path joined = folder.resolve("joined-" + order.getFirst().getFileName());
+      try (OutputStream out = Files.newOutputStream(joined)) {
+        for (Path part : order) {
+          Files.copy(part, out);
+        }
+      }
+      SampleSource sound = open(joined);
+      assertThat(sound.lengthFrames()).isBetween(6L * RATE - RATE / 4, 6L * RATE + RATE / 4);
+      for (int second : new int[] {0, 3, 5}) {
+        float[] heard = read(sound, second * (long) RATE + RATE / 4, RATE / 2);
+        assertThat(rms(heard))
+            .isBetween(0.95 * AMPLITUDE / Math.sqrt(2), AMPLITUDE / Math.sqrt(2) * 1.05);
+        assertThat(frequency(heard)).isBetween(499, 501);
+      }
+    }
   }
 }

@@ -31,6 +31,7 @@ final class Listeners implements AutoCloseable {
   private final SpeechWatch speech;
   private final FileWatch files;
   private final Consumer<Path> alsoForgets;
+  private final MediaStore store;
 
   /**
    * @param calm when long work may go on
@@ -45,6 +46,7 @@ final class Listeners implements AutoCloseable {
       Calm calm,
       Consumer<Path> alsoForgets) {
     this.alsoForgets = alsoForgets;
+    this.store = store;
     cuts = new PictureCuts(session, new PictureScan(store, cache), jobs);
     peaks = new PeaksCache(store, jobs);
     stills = new Stills(jobs);
@@ -90,6 +92,7 @@ final class Listeners implements AutoCloseable {
 
   /** Lets go of everything that was heard, as the project is another one. */
   void forget() {
+    store.letGo();
     hearing.forget();
     measure.forget();
   }

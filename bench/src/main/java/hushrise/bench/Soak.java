@@ -1,0 +1,362 @@
+package hushrise.bench;
+
+import hushrise.app.command.CommandId;
+import hushrise.app.file.FileChoice;
+import hushrise.app.look.Theme;
+import hushrise.app.session.Selection;
+import hushrise.app.window.Window;
+import hushrise.core.project.Project;
+import hushrise.core.project.level.Hush;
+import hushrise.core.project.timeline.Clip;
+import hushrise.core.project.timeline.Track;
+import hushrise.media.CacheFolder;
+import hushrise.media.FirstLook;
+import hushrise.media.SystemDevices;
+import java.io.IOException;
+import java.io.UncheckedIOException;
+import java.nio.file.Files;
+import java.nio.file.Path;
+import java.util.ArrayList;
+import java.util.EnumSet;
+import java.util.List;
+import java.util.Optional;
+import java.util.Random;
+import java.util.Set;
+import java.util.stream.Stream;
+import javafx.animation.AnimationTimer;
+import javafx.application.Application;
+import javafx.application.Platform;
+import javafx.scene.Node;
+import javafx.scene.Scene;
+import javafx.scene.control.ButtonBase;
+import javafx.stage.Stage;
+
+/**
+ * A long day in the real window in a few minutes: round after round a project is opened, worked on
+ * by seeded commands at seeded places, played, given another file, saved and exported. After each
+ * round, with everything quiet and collected, it is looked at what is held: heap, threads, open
+ * files, mapped files, native memory. What one round leaves behind shows in all that follow.
+ */
+public final class Soak {
+
+  private Soak() {}
+
+  /**
+   * @param args the demo's folder, a folder to work in, rounds, actions in each, and a seed
+   */
+  public static void main(String[] args) {
+    Application.launch(View.class, args);
+    System.exit(View.failed ? 1 : 0);
+  }
+
+  /** What is held, after everything has been collected. */
+  private record Held(
+      long heapKib, int threads, int files, int mapped, long mappedMib, long nativeMib) {
+
+    static Held now() throws IOException {
+      for (int i = 0; i < 3; i++) {
+        System.gc();
+      }
+      Runtime runtime = Runtime.getRuntime();
+      List<String> maps;
+      try (Stream<String> lines = Files.lines(Path.of("/proc/self/maps"))) {
+        maps = lines.filter(l -> l.endsWith(".sound") || l.endsWith(".peaks") || l.endsWith(".wav")).toList();
+      }
+      long bytes = 0;
+      for (String map : maps) {
+        String[] ends = map.split(" ", 2)[0].split("-");
+        bytes += Long.parseUnsignedLong(ends[1], 16) - Long.parseUnsignedLong(ends[0], 16);
+      }
+      long anonymousKib =
+          Files.readAllLines(Path.of("/proc/self/status")).stream()
+              .filter(l -> l.startsWith("RssAnon"))
+              .mapToLong(l -> Long.parseLong(l.replaceAll("\\D", "")))
+              .sum();
+      return new Held(
+          (runtime.totalMemory() - runtime.freeMemory()) >> 10,
+          count("/proc/self/task"),
+          count("/proc/self/fd"),
+          maps.size(),
+          bytes >> 20,
+          (anonymousKib >> 10) - (runtime.totalMemory() >> 20));
+    }
+
+    private static int count(String folder) throws IOException {
+      try (Stream<Path> all = Files.list(Path.of(folder))) {
+        return (int) all.count();
+      }
+    }
+
+    String words() {
+      return "heap %6.1f MiB, %3d threads, %3d open files, %3d mapped (%4d MiB), native %4d MiB"
+          .formatted(heapKib / 1024.0, threads, files, mapped, mappedMib, nativeMib);
+    }
+  }
+
+  /** The window that is worked in. */
+  public static final class View extends Application implements FileChoice {
+
+    private static final int PAUSE = 25;
+
+    /** What ends the window, or what every round does by itself. */
+    private static final Set<CommandId> LEFT_OUT =
+        EnumSet.of(CommandId.QUIT, CommandId.NEW, CommandId.OPEN_DEMO, CommandId.REPORT);
+
+    private static volatile boolean failed;
+
+    private final List<Held> held = new ArrayList<>();
+    private final List<CommandId> commands = new ArrayList<>();
+    private Optional<Path> choice = Optional.empty();
+    private Path demo;
+    private Path folder;
+    private int rounds;
+    private int actions;
+    private long seed;
+    private Window window;
+    private FirstLook look;
+    private CommandId last = CommandId.ESCAPE;
+
+    @Override
+    public void start(Stage stage) throws IOException {
+      List<String> args = getParameters().getRaw();
+      demo = Path.of(args.get(0)).toAbsolutePath();
+      folder = Files.createDirectories(Path.of(args.get(1)).toAbsolutePath());
+      rounds = Integer.parseInt(args.get(2));
+      actions = Integer.parseInt(args.get(3));
+      seed = Long.parseLong(args.get(4));
+      Thread.currentThread().setUncaughtExceptionHandler((t, e) -> fail(e));
+      Thread.setDefaultUncaughtExceptionHandler((t, e) -> fail(e));
+      for (CommandId id : CommandId.values()) {
+        if (!LEFT_OUT.contains(id)) {
+          commands.add(id);
+        }
+      }
+      Theme.loadFonts();
+      CacheFolder cache = new CacheFolder(folder.resolve("cache"), 1L << 30);
+      look = FirstLook.inForce(() -> cache);
+      window = new Window(cache, new SystemDevices(), Theme.QUAY, this, folder.resolve("work"));
+      Scene scene = new Scene(window.root(), 1280, 800);
+      window.attach(stage, scene);
+      stage.setScene(scene);
+      stage.show();
+      round(0);
+    }
+
+    private void fail(Throwable e) {
+      failed = true;
+      System.out.printf("after %s:%n", last);
+      e.printStackTrace(System.out);
+    }
+
+    private void round(int number) {
+      if (number == rounds) {
+        judge();
+        Platform.exit();
+        return;
+      }
+      Path own = freshCopy(number);
+      window.open(own.resolve("first-ferry.hushrise"));
+      whenQuiet(() -> act(number, own));
+    }
+
+    /** The demo in a folder of its own, as last round's was worked on. */
+    private Path freshCopy(int number) {
+      Path own = folder.resolve("round-" + number % 2);
+      try {
+        if (Files.isDirectory(own)) {
+          try (Stream<Path> old = Files.walk(own)) {
+            old.sorted((a, b) -> b.compareTo(a)).forEach(f -> f.toFile().delete());
+          }
+        }
+        Files.createDirectories(own);
+        try (Stream<Path> all = Files.list(demo)) {
+          for (Path file : all.toList()) {
+            Files.copy(file, own.resolve(file.getFileName()));
+          }
+        }
+      } catch (IOException e) {
+        throw new UncheckedIOException(e);
+      }
+      return own;
+    }
+
+    private void act(int number, Path own) {
+      Random random = new Random(seed + number);
+      new AnimationTimer() {
+        private int done;
+
+        @Override
+        public void handle(long now) {
+          if (done > 0 && done % PAUSE == 0 && window.isBusy()) {
+            return;
+          }
+          if (done == actions) {
+            stop();
+            finish(number, own);
+            return;
+          }
+          done++;
+          one(random);
+        }
+      }.start();
+    }
+
+    private void one(Random random) {
+      Project project = window.session().shown();
+      if (project.lengthFrames() > 0) {
+        window.session().seek(random.nextLong(project.lengthFrames()));
+        if (random.nextInt(3) > 0) {
+          chooseSomething(project, random);
+        }
+      }
+      last = commands.get(random.nextInt(commands.size()));
+      window.run(last);
+      if (random.nextInt(4) == 0) {
+        window.run(CommandId.ESCAPE);
+      }
+    }
+
+    private void chooseSomething(Project project, Random random) {
+      List<Selection> all = new ArrayList<>();
+      for (Track track : project.tracks()) {
+        for (Clip clip : track.clips()) {
+          all.add(new Selection.OfClip(track.id(), clip.id()));
+        }
+        for (Hush hush : track.hushes()) {
+          all.add(new Selection.OfHush(track.id(), hush.id()));
+        }
+      }
+      if (!all.isEmpty()) {
+        window.session().select(all.get(random.nextInt(all.size())));
+      }
+    }
+
+    /** Stops what runs, takes a file, saves, exports, and looks at what is held. */
+    private void finish(int number, Path own) {
+      window.transport().stop();
+      settle();
+      whenQuiet(
+          () -> {
+            window.take(List.of(own.resolve("ferry-horn.flac")), true);
+            whenQuiet(() -> export(number, own));
+          });
+    }
+
+    private void settle() {
+      for (int i = 0; i < 4; i++) {
+        window.run(CommandId.ESCAPE);
+      }
+    }
+
+    private void export(int number, Path own) {
+      settle();
+      choice = Optional.of(own.resolve("saved.hushrise"));
+      window.run(CommandId.SAVE_AS);
+      choice = Optional.of(own.resolve("film.mp4"));
+      window.run(CommandId.EXPORT);
+      press("#export-choose");
+      press("#export-start");
+      choice = Optional.empty();
+      whenQuiet(
+          () -> {
+            settle();
+            lookAtWhatIsHeld(number);
+            round(number + 1);
+          });
+    }
+
+    private void press(String button) {
+      Node node = window.root().lookup(button);
+      if (node instanceof ButtonBase found && !found.isDisabled()) {
+        found.fire();
+      }
+    }
+
+    private void lookAtWhatIsHeld(int number) {
+      try {
+        Held now = Held.now();
+        held.add(now);
+        System.out.printf("round %3d: %s%n", number + 1, now.words());
+      } catch (IOException e) {
+        throw new UncheckedIOException(e);
+      }
+    }
+
+    /** The last quarter against the second one: the first is for warming up. */
+    private void judge() {
+      int quarter = Math.max(1, held.size() / 4);
+      List<Held> early = held.subList(Math.min(quarter, held.size() - 1), Math.min(2 * quarter, held.size()));
+      List<Held> late = held.subList(held.size() - quarter, held.size());
+      boolean grew = false;
+      String[] what = {"heap MiB", "threads", "open files", "mapped files", "native MiB"};
+      double[] allowed = {1.15, 1.1, 1.1, 1.25, 1.2};
+      for (int i = 0; i < what.length; i++) {
+        double before = mean(early, i);
+        double after = mean(late, i);
+        boolean more = after > before * allowed[i] + 2;
+        grew |= more;
+        System.out.printf(
+            "%-12s %8.1f in the second quarter, %8.1f in the last%s%n",
+            what[i], before, after, more ? ": it grew" : "");
+      }
+      failed |= grew;
+      System.out.println(failed ? "Something grew or failed." : "Nothing grew, nothing failed.");
+    }
+
+    private static double mean(List<Held> some, int what) {
+      return some.stream()
+          .mapToDouble(
+              h ->
+                  switch (what) {
+                    case 0 -> h.heapKib() / 1024.0;
+                    case 1 -> h.threads();
+                    case 2 -> h.files();
+                    case 3 -> h.mapped();
+                    default -> h.nativeMib();
+                  })
+          .average()
+          .orElse(0);
+    }
+
+    private void whenQuiet(Runnable then) {
+      new AnimationTimer() {
+        private int quiet;
+
+        @Override
+        public void handle(long now) {
+          quiet = window.isBusy() ? 0 : quiet + 1;
+          if (quiet > 20) {
+            stop();
+            then.run();
+          }
+        }
+      }.start();
+    }
+
+    @Override
+    public List<Path> toRead(Kind kind, String title, boolean many) {
+      return choice.stream().toList();
+    }
+
+    @Override
+    public Optional<Path> toWrite(Kind kind, String title, Path suggestion) {
+      return choice;
+    }
+
+    @Override
+    public Optional<Path> folder(Kind kind, String title) {
+      return Optional.empty();
+    }
+
+    @Override
+    public Optional<Path> lastFolder(Kind kind) {
+      return Optional.empty();
+    }
+
+    @Override
+    public void stop() {
+      window.close();
+      look.close();
+    }
+  }
+}
