@@ -11,6 +11,7 @@ import hushrise.core.store.ProjectFile;
 import hushrise.media.CacheFolder;
 import hushrise.media.MediaStore;
 import java.io.IOException;
+import java.nio.charset.CharacterCodingException;
 import java.nio.charset.StandardCharsets;
 import java.nio.file.Files;
 import java.nio.file.Path;
@@ -86,7 +87,7 @@ public final class Fuzz {
     long end = System.nanoTime() + (long) (minutes * 60e9);
     ExecutorService worker = Executors.newCachedThreadPool(Thread.ofPlatform().daemon().factory());
     for (long n = 0; System.nanoTime() < end; n++) {
-      Random random = new Random(seed + n);
+      Random random = new Random((seed + n) * 0x9E37_79B9_7F4A_7C15L); // neighbours are alike else
       Kind kind = kinds.get((int) (n % kinds.size()));
       tryOne(kind, random, seed + n, worker);
     }
@@ -114,7 +115,7 @@ public final class Fuzz {
     } catch (TimeoutException e) {
       keep(kind, file, seed, "it takes over %d s".formatted(MOST_SECONDS));
     } catch (ExecutionException e) {
-      if (e.getCause() instanceof Problem) {
+      if (e.getCause() instanceof Problem || e.getCause() instanceof CharacterCodingException) {
         refused.merge(kind.ending(), 1, Integer::sum);
       } else {
         keep(kind, file, seed, String.valueOf(e.getCause()));

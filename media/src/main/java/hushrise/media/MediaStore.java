@@ -12,6 +12,7 @@ import hushrise.core.sound.SoundLibrary;
 import java.nio.file.Path;
 import java.util.List;
 import java.util.Map;
+import java.util.concurrent.CopyOnWriteArrayList;
 
 /**
  * Everything that is known of the sound of media files: their samples, peaks and loudness, each
@@ -26,6 +27,7 @@ public final class MediaStore implements SoundLibrary, LoudnessLibrary {
   private final LoudnessFiles loudness;
   private final FileTaker taker;
   private final FileFinder finder;
+  private final List<Runnable> others = new CopyOnWriteArrayList<>();
 
   public MediaStore(CacheFolder cache) {
     peaks = new PeakFiles(cache, keys);
@@ -125,6 +127,12 @@ public final class MediaStore implements SoundLibrary, LoudnessLibrary {
   public void letGo() {
     sounds.letGo();
     loudness.letGo();
+    others.forEach(Runnable::run);
+  }
+
+  /** Has something else let go, too. */
+  void onLetGo(Runnable also) {
+    others.add(also);
   }
 
   String key(Path file) {

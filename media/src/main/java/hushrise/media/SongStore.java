@@ -29,6 +29,11 @@ public final class SongStore implements Songs {
   public SongStore(MediaStore media, CacheFolder cache) {
     this.media = media;
     this.found = new FoundFile<>(cache, SongAnalysis.class, "-2.song");
+    media.onLetGo(
+        () -> {
+          known.letGo();
+          latest.clear();
+        });
   }
 
   @Override

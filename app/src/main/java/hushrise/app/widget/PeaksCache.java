@@ -67,4 +67,10 @@ public final class PeaksCache {
     asked.remove(file);
     arrived.set(arrived.get() + 1);
   }
+
+  /** Keeps no peaks so far, as others will be shown from now on. */
+  public void letGo() {
+    known.invalidateAll();
+    asked.clear();
+  }
 }

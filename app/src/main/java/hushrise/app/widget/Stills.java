@@ -116,6 +116,14 @@ public final class Stills {
     arrived.set(arrived.get() + 1);
   }
 
+  /** Keeps nothing of the films so far, as others will be shown from now on. */
+  public void letGo() {
+    known.invalidateAll();
+    asked.clear();
+    aspects.clear();
+    worker.execute(films::invalidateAll);
+  }
+
   /** Lets go of all films. */
   public void close() {
     worker.execute(films::invalidateAll);

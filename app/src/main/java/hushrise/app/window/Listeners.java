@@ -93,6 +93,8 @@ final class Listeners implements AutoCloseable {
   /** Lets go of everything that was heard, as the project is another one. */
   void forget() {
     store.letGo();
+    peaks.letGo();
+    stills.letGo();
     hearing.forget();
     measure.forget();
   }

@@ -3,6 +3,8 @@ package hushrise.core.play;
 import hushrise.core.loudness.KWeighting;
 import hushrise.core.mix.BusTap;
 import hushrise.core.mix.Mixer;
+import java.util.ArrayList;
+import java.util.Collections;
 import java.util.List;
 
 /**
@@ -32,7 +34,7 @@ public final class BlockLog implements BusTap {
   private final long[] frames = new long[SLOTS];
   private final int[] counts = new int[SLOTS];
   private final double[] speeds = new double[SLOTS];
-  private final Mixer[] mixers = new Mixer[SLOTS];
+  private final List<List<String>> tracks = new ArrayList<>(Collections.nCopies(SLOTS, List.of()));
   private final float[] levels = new float[SLOTS * ROW];
   private final KWeighting[] weights = new KWeighting[2 * (BUSES + 1)];
   private volatile long published;
@@ -66,7 +68,7 @@ public final class BlockLog implements BusTap {
 
     /** The ids of the tracks whose buses it has, in their order. */
     public List<String> trackIds() {
-      return mixers[at].trackIds();
+      return tracks.get(at);
     }
 
     /**
@@ -153,7 +155,7 @@ public final class BlockLog implements BusTap {
     frames[slot] = frame;
     counts[slot] = count;
     speeds[slot] = speed;
-    mixers[slot] = mixer;
+    tracks.set(slot, mixer.trackIds());
     java.util.Arrays.fill(levels, slot * ROW, (slot + 1) * ROW, 0);
   }
 
