@@ -36,7 +36,9 @@ public final class LookingMain {
   private static final long LARGEST_PIECE = 512L << 20;
 
   private static final int PLACES = 8;
-  private static final int BOX = 64;
+
+  /** At each place. */
+  private static final int PICTURES = 12;
 
   private final PrintStream out;
   private final MediaStore store;
@@ -115,12 +117,17 @@ public final class LookingMain {
     say(DONE);
   }
 
+  /**
+   * Decodes some pictures at some places. From where decoding can begin there, and no further: in a
+   * recorded screen the picture that was asked for may lie minutes behind it.
+   */
   private void lookAtPictures(Path file, double seconds) {
-    try (PictureReader reader = new PictureReader(file, BOX, BOX)) {
+    try (PictureDecoder decoder = new PictureDecoder(file)) {
       for (int place = 0; place < PLACES; place++) {
-        Optional<PictureReader.Picture> picture = reader.at(seconds * place / PLACES);
-        LOG.debug("{} has a picture: {}", file, picture.isPresent());
-        tell(0);
+        decoder.seek(seconds * place / PLACES);
+        for (int i = 0; i < PICTURES && decoder.next(); i++) {
+          tell(0);
+        }
       }
     }
   }

@@ -112,7 +112,7 @@ final class LookingProcess implements AutoCloseable {
 
   private static Problem ended(Path file, String how) {
     return new Problem(
-        "%s brings down what decodes it (%s): it is damaged, or made to do harm. Nothing else was touched; convert it first, or use another file."
+        "%s brings down what decodes it (%s): it may be damaged or made to do harm, or its disk is failing. Nothing else was touched; copy it again, convert it first, or use another file."
             .formatted(file, how));
   }
 

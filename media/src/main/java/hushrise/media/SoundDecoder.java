@@ -56,7 +56,7 @@ final class SoundDecoder implements AutoCloseable {
      * Takes the next frames.
      *
      * @param planar one array for each channel
-     * @param frames how many of them to take
+     * @param frames how many of them to take; 0 while only other streams of the file are read
      * @param fraction how much of the file has been read, 0 to 1
      */
     void take(float[][] planar, int frames, double fraction);
@@ -202,6 +202,8 @@ final class SoundDecoder implements AutoCloseable {
         if (avcodec_send_packet(codec, packet) >= 0) {
           receive(sink);
         }
+      } else {
+        sink.take(planar, 0, fraction);
       }
       av_packet_unref(packet);
     }

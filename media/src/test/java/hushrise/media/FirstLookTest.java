@@ -82,6 +82,14 @@ class FirstLookTest extends MediaTestCase {
   }
 
   @Test
+  void aFilmIsLookedAtWithItsSoundAndPicture() throws IOException {
+    inForce(false);
+    look.admit(identity(Path.of("../demo/data/first-ferry.mp4")), Progress.NONE);
+    assertThat(inCache(".sound")).isEqualTo(1);
+    assertThat(inCache(".seen-8.1")).isEqualTo(1);
+  }
+
+  @Test
   void whatIsWrongWithAFileIsSaidAsEver() throws IOException {
     Path file = folder.resolve("letter.mp3");
     Files.writeString(file, "Dear all, this is no sound. ".repeat(400));
