@@ -319,18 +319,7 @@ public final class Soak {
     }
 
     private void whenQuiet(Runnable then) {
-      new AnimationTimer() {
-        private int quiet;
-
-        @Override
-        public void handle(long now) {
-          quiet = window.isBusy() ? 0 : quiet + 1;
-          if (quiet > 20) {
-            stop();
-            then.run();
-          }
-        }
-      }.start();
+      Quiet.when(window, 20, then);
     }
 
     @Override

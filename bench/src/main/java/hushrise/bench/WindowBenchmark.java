@@ -90,18 +90,7 @@ public final class WindowBenchmark {
     }
 
     private void whenQuiet(Runnable then) {
-      new AnimationTimer() {
-        private int quiet;
-
-        @Override
-        public void handle(long now) {
-          quiet = window.isBusy() ? 0 : quiet + 1;
-          if (quiet > 30) {
-            stop();
-            then.run();
-          }
-        }
-      }.start();
+      Quiet.when(window, 30, then);
     }
 
     /** Makes a gesture once to warm up, and once measured; then the next one. */
