@@ -38,16 +38,13 @@ public final class FilmBenchmark {
         p ->
             p.withTrack(
                 music.id(),
-                t ->
-                    t.withLine(
-                        t.line().with(t.line().keyframes().get(700).withLevelDb(-3)))));
+                t -> t.withLine(t.line().with(t.line().keyframes().get(700).withLevelDb(-3)))));
     follow(
         whole,
         store,
         "a clip's gain",
         p ->
-            p.withTrack(
-                music.id(), t -> t.withClip(t.clips().get(3).id(), c -> c.withGainDb(-2))));
+            p.withTrack(music.id(), t -> t.withClip(t.clips().get(3).id(), c -> c.withGainDb(-2))));
     from = System.nanoTime();
     FilmLoudness settled = whole.settled(Integer.MAX_VALUE, store, Progress.NONE);
     System.out.printf(
@@ -62,8 +59,7 @@ public final class FilmBenchmark {
             "a track's level by %.0f dB".formatted(db),
             p -> p.withTrack(music.id(), t -> t.withLevelDb(db)));
       }
-      follow(
-          known, store, "a track's mute", p -> p.withTrack(music.id(), t -> t.withMuted(true)));
+      follow(known, store, "a track's mute", p -> p.withTrack(music.id(), t -> t.withMuted(true)));
       follow(known, store, "a track's pan", p -> p.withTrack(music.id(), t -> t.withPan(-0.5)));
     }
   }

@@ -36,8 +36,19 @@ public final class Fuzz {
 
   private static final long MOST_SECONDS = 20;
   private static final String[] NUMBERS = {
-    "-1", "0", "1e308", "1e999", "9223372036854775807", "-9223372036854775808", "null", "\"x\"",
-    "[]", "{}", "0.5", "1000000000000", "true"
+    "-1",
+    "0",
+    "1e308",
+    "1e999",
+    "9223372036854775807",
+    "-9223372036854775808",
+    "null",
+    "\"x\"",
+    "[]",
+    "{}",
+    "0.5",
+    "1000000000000",
+    "true"
   };
 
   private interface Reader {
@@ -66,8 +77,7 @@ public final class Fuzz {
   }
 
   private void run(Path demo, double minutes, long seed) throws Exception {
-    MediaStore store =
-        new MediaStore(new CacheFolder(folder.resolve("cache"), 1L << 30));
+    MediaStore store = new MediaStore(new CacheFolder(folder.resolve("cache"), 1L << 30));
     Reader sound = file -> store.take(file, MediaKind.MUSIC, Progress.NONE);
     Path vtt = Files.writeString(folder.resolve("good.vtt"), captions());
     Path otio = folder.resolve("good.otio");
@@ -77,7 +87,11 @@ public final class Fuzz {
         List.of(
             new Kind(demo.resolve("first-ferry.hushrise"), ".hushrise", ProjectFile::load),
             new Kind(vtt, ".vtt", file -> WebVtt.read(Files.readString(file), "tried.vtt", 48_000)),
-            new Kind(otio, ".otio", file -> OtioReader.read(file, (path, kind) -> store.take(path, kind, Progress.NONE))),
+            new Kind(
+                otio,
+                ".otio",
+                file ->
+                    OtioReader.read(file, (path, kind) -> store.take(path, kind, Progress.NONE))),
             new Kind(demo.resolve("harbour-tune.mp3"), ".mp3", sound),
             new Kind(demo.resolve("ferry-horn.flac"), ".flac", sound),
             new Kind(

@@ -29,7 +29,8 @@ import org.jtransforms.fft.FloatFFT_1D;
  * Fits songs to lengths and judges their seams by a measure of its own, which shares nothing with
  * the search: levels of 24 logarithmic bands every 100 ms, 1.5 s on both sides of both places. Of
  * each seam: which part of 500 random pairs of places is nearer, its distance against the nearest
- * place of the same lag, the step in level over 2 s, and how far the onsets of both sides are apart.
+ * place of the same lag, the step in level over 2 s, and how far the onsets of both sides are
+ * apart.
  */
 public final class JoinsReport {
 
@@ -41,22 +42,24 @@ public final class JoinsReport {
   private static final int PAIRS = 500;
   private static final double[] LENGTHS = {0.4, 0.6, 0.9, 1.3, 2, 3.5};
 
-  /** Under this distance nothing is heard to differ, so that ratios of such distances say nothing. */
+  /**
+   * Under this distance nothing is heard to differ, so that ratios of such distances say nothing.
+   */
   private static final double SAME_DB = 1;
 
   private static final boolean VERBOSE = Boolean.getBoolean("hushrise.seams");
 
   private JoinsReport() {}
 
-  private record AtSeam(double rank, double ratio, double stepDb, double phaseMs, double apartDb, Seam.Heard heard) {}
+  private record AtSeam(
+      double rank, double ratio, double stepDb, double phaseMs, double apartDb, Seam.Heard heard) {}
 
   /**
    * @param args songs
    */
   public static void main(String[] args) throws IOException {
     String kept = System.getProperty("hushrise.cache");
-    Path folder =
-        kept == null ? Files.createTempDirectory("hushrise-joins") : Path.of(kept);
+    Path folder = kept == null ? Files.createTempDirectory("hushrise-joins") : Path.of(kept);
     CacheFolder cache = new CacheFolder(folder, 4L << 30);
     MediaStore store = new MediaStore(cache);
     SongStore songs = new SongStore(store, cache);
@@ -99,7 +102,11 @@ public final class JoinsReport {
           }
         }
         all.addAll(seams);
-        print(media.title(), listened, mode + (refused > 0 ? " (" + refused + " refused)" : ""), seams);
+        print(
+            media.title(),
+            listened,
+            mode + (refused > 0 ? " (" + refused + " refused)" : ""),
+            seams);
       }
     }
     print("all", 0, "", all);

@@ -24,7 +24,8 @@ public final class ListenBenchmark {
       double t = i / (double) RATE;
       double into = t % 0.5;
       double note = Math.sin(2 * Math.PI * 220 * Math.pow(2, (int) (t / 2) % 7 / 12.0) * t);
-      double x = 0.2 * note * Math.exp(-into * 4) + 0.1 * Math.exp(-into * 60) * random.nextGaussian();
+      double x =
+          0.2 * note * Math.exp(-into * 4) + 0.1 * Math.exp(-into * 60) * random.nextGaussian();
       sound[0][i] = (float) x;
       sound[1][i] = (float) (0.9 * x);
     }

@@ -1,15 +1,15 @@
 package hushrise.bench;
 
-import hushrise.core.project.timeline.Clip;
+import hushrise.core.project.Project;
 import hushrise.core.project.level.Hush;
 import hushrise.core.project.level.Keyframe;
 import hushrise.core.project.level.LevelLine;
+import hushrise.core.project.level.SegmentShape;
 import hushrise.core.project.media.Media;
 import hushrise.core.project.media.MediaKind;
-import hushrise.core.project.Project;
-import hushrise.core.project.level.SegmentShape;
-import hushrise.core.project.timeline.Track;
 import hushrise.core.project.media.TrackKind;
+import hushrise.core.project.timeline.Clip;
+import hushrise.core.project.timeline.Track;
 import hushrise.core.sound.Progress;
 import hushrise.core.time.Span;
 import hushrise.media.FileMixWriter;
@@ -46,9 +46,18 @@ final class LongProject {
     }
     Project project = Project.empty("bench");
     TrackKind[] kinds = {
-      TrackKind.VOICE, TrackKind.VOICE, TrackKind.VOICE, TrackKind.MUSIC, TrackKind.MUSIC,
-      TrackKind.MUSIC, TrackKind.EFFECTS, TrackKind.EFFECTS, TrackKind.EFFECTS,
-      TrackKind.CAMERA, TrackKind.CAMERA, TrackKind.CAMERA
+      TrackKind.VOICE,
+      TrackKind.VOICE,
+      TrackKind.VOICE,
+      TrackKind.MUSIC,
+      TrackKind.MUSIC,
+      TrackKind.MUSIC,
+      TrackKind.EFFECTS,
+      TrackKind.EFFECTS,
+      TrackKind.EFFECTS,
+      TrackKind.CAMERA,
+      TrackKind.CAMERA,
+      TrackKind.CAMERA
     };
     Media media = store.take(file, MediaKind.EFFECT, Progress.NONE);
     Media take = store.take(file, MediaKind.VOICE, Progress.NONE).withSpeech(Optional.of(speech()));

@@ -1,17 +1,17 @@
 package hushrise.bench;
 
 import hushrise.core.mix.Mixer;
-import hushrise.core.project.timeline.Clip;
-import hushrise.core.project.timeline.Fade;
+import hushrise.core.project.Project;
 import hushrise.core.project.level.Hush;
 import hushrise.core.project.level.Keyframe;
 import hushrise.core.project.level.LevelLine;
+import hushrise.core.project.level.SegmentShape;
 import hushrise.core.project.media.Media;
 import hushrise.core.project.media.MediaKind;
-import hushrise.core.project.Project;
-import hushrise.core.project.level.SegmentShape;
-import hushrise.core.project.timeline.Track;
 import hushrise.core.project.media.TrackKind;
+import hushrise.core.project.timeline.Clip;
+import hushrise.core.project.timeline.Fade;
+import hushrise.core.project.timeline.Track;
 import hushrise.core.sound.SampleSource;
 import hushrise.core.time.Span;
 import java.nio.file.Path;

@@ -47,8 +47,7 @@ public final class PlayBenchmark {
           }
         };
     try (Player player =
-        new Player(
-            RATE, devices.standIn(RATE), () -> devices.standIn(RATE), listener)) {
+        new Player(RATE, devices.standIn(RATE), () -> devices.standIn(RATE), listener)) {
       Mixer mixer = Mixer.of(project, store);
       long length = project.lengthFrames();
       ThreadMXBean threads = (ThreadMXBean) ManagementFactory.getThreadMXBean();

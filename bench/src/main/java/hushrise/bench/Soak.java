@@ -60,7 +60,10 @@ public final class Soak {
       Runtime runtime = Runtime.getRuntime();
       List<String> maps;
       try (Stream<String> lines = Files.lines(Path.of("/proc/self/maps"))) {
-        maps = lines.filter(l -> l.endsWith(".sound") || l.endsWith(".peaks") || l.endsWith(".wav")).toList();
+        maps =
+            lines
+                .filter(l -> l.endsWith(".sound") || l.endsWith(".peaks") || l.endsWith(".wav"))
+                .toList();
       }
       long bytes = 0;
       for (String map : maps) {
@@ -285,7 +288,8 @@ public final class Soak {
     /** The last quarter against the second one: the first is for warming up. */
     private void judge() {
       int quarter = Math.max(1, held.size() / 4);
-      List<Held> early = held.subList(Math.min(quarter, held.size() - 1), Math.min(2 * quarter, held.size()));
+      List<Held> early =
+          held.subList(Math.min(quarter, held.size() - 1), Math.min(2 * quarter, held.size()));
       List<Held> late = held.subList(held.size() - quarter, held.size());
       boolean grew = false;
       String[] what = {"heap MiB", "threads", "open files", "mapped files", "native MiB"};

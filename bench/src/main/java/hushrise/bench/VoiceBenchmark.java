@@ -4,12 +4,12 @@ import hushrise.core.hush.HushDraft;
 import hushrise.core.hush.HushDrafter;
 import hushrise.core.loudness.LoudnessLibrary;
 import hushrise.core.loudness.LoudnessSteps;
-import hushrise.core.project.timeline.Clip;
+import hushrise.core.project.Project;
 import hushrise.core.project.media.Media;
 import hushrise.core.project.media.MediaKind;
-import hushrise.core.project.Project;
-import hushrise.core.project.timeline.Track;
 import hushrise.core.project.media.TrackKind;
+import hushrise.core.project.timeline.Clip;
+import hushrise.core.project.timeline.Track;
 import hushrise.core.separation.Energies;
 import hushrise.core.separation.Separation;
 import hushrise.core.sound.Progress;
@@ -85,7 +85,9 @@ public final class VoiceBenchmark {
     }
   }
 
-  /** The demo's takes over and over, with pauses, as 16-bit WAV at 44.1 kHz, so that it is decoded. */
+  /**
+   * The demo's takes over and over, with pauses, as 16-bit WAV at 44.1 kHz, so that it is decoded.
+   */
   private static void writeSpeech(Path demo, Path work, Path wav) throws IOException {
     MediaStore store = new MediaStore(new CacheFolder(work.resolve("takes"), 1L << 32));
     int rate = 44_100;
@@ -124,8 +126,7 @@ public final class VoiceBenchmark {
       long start = i * 9L * RATE + random.nextInt(RATE);
       speech.add(Span.ofLength(start, RATE * 3L + random.nextInt(3 * RATE)));
     }
-    Media take =
-        media("take", MediaKind.VOICE, seconds).withSpeech(Optional.of(speech));
+    Media take = media("take", MediaKind.VOICE, seconds).withSpeech(Optional.of(speech));
     Media song = media("song", MediaKind.MUSIC, seconds);
     Media room = media("room", MediaKind.EFFECT, seconds);
     LoudnessSteps voiceSteps = steps(seconds, speech, 0.02, random);
@@ -153,7 +154,8 @@ public final class VoiceBenchmark {
       drafts[run] = (System.nanoTime() - begin) / 1e6;
       first = run == 0 ? drafts[run] : first;
       Energies known = Energies.of(draft.after(), library);
-      Project edited = draft.after().withTrack(draft.after().tracks().get(1).id(), t -> t.withLevelDb(-1));
+      Project edited =
+          draft.after().withTrack(draft.after().tracks().get(1).id(), t -> t.withLevelDb(-1));
       Separation separation = Separation.of(known, 10);
       begin = System.nanoTime();
       separation.following(known.following(edited, library), 10);
@@ -173,8 +175,7 @@ public final class VoiceBenchmark {
         id, Path.of("/" + id), kind, seconds * (long) RATE, true, Optional.empty(), "");
   }
 
-  private static LoudnessSteps steps(
-      int seconds, List<Span> speech, double energy, Random random) {
+  private static LoudnessSteps steps(int seconds, List<Span> speech, double energy, Random random) {
     int count = seconds * LoudnessSteps.PER_SECOND;
     float[] values = new float[count * LoudnessSteps.VALUES];
     int next = 0;
@@ -183,7 +184,8 @@ public final class VoiceBenchmark {
       while (next < speech.size() && speech.get(next).endFrame() <= frame) {
         next++;
       }
-      boolean speaks = speech.isEmpty() || (next < speech.size() && speech.get(next).contains(frame));
+      boolean speaks =
+          speech.isEmpty() || (next < speech.size() && speech.get(next).contains(frame));
       float value = (float) ((speaks ? energy : 1e-9) * (0.5 + random.nextDouble()));
       values[i * LoudnessSteps.VALUES] = value;
       values[i * LoudnessSteps.VALUES + 1] = value;

@@ -1,8 +1,8 @@
 package hushrise.bench;
 
-import hushrise.app.window.Window;
 import hushrise.app.file.FileChoice;
 import hushrise.app.look.Theme;
+import hushrise.app.window.Window;
 import hushrise.core.project.Project;
 import hushrise.core.time.Span;
 import hushrise.media.CacheFolder;
@@ -28,9 +28,9 @@ import javafx.scene.input.MouseEvent;
 import javafx.stage.Stage;
 
 /**
- * Opens a generated project of two hours, twelve tracks and 5 000 keyframes in the real window, then
- * scrolls, zooms and drags in it, one step a frame, each gesture once to warm up and once measured.
- * A frame's time is what passes between two pulses: the step, layout and drawing.
+ * Opens a generated project of two hours, twelve tracks and 5 000 keyframes in the real window,
+ * then scrolls, zooms and drags in it, one step a frame, each gesture once to warm up and once
+ * measured. A frame's time is what passes between two pulses: the step, layout and drawing.
  */
 public final class WindowBenchmark {
 
@@ -69,7 +69,9 @@ public final class WindowBenchmark {
       Theme.loadFonts();
       CacheFolder cache = new CacheFolder(folder.resolve("cache"), 4L << 30);
       Project project = LongProject.of(new MediaStore(cache), folder);
-      window = new Window(cache, new SystemDevices(), Theme.QUAY, FileChoice.NONE, folder.resolve("work"));
+      window =
+          new Window(
+              cache, new SystemDevices(), Theme.QUAY, FileChoice.NONE, folder.resolve("work"));
       Scene scene = new Scene(window.root(), 1280, 800);
       window.attach(stage, scene);
       stage.setScene(scene);
@@ -80,10 +82,13 @@ public final class WindowBenchmark {
       parts.add(new Part("zoom", i -> window.view().zoom(i % 60 < 30 ? 1 / 1.1 : 1.1, 400)));
       parts.add(new Part("drag a stretch of line", i -> drag(i, "#lane-music", 500, 60)));
       parts.add(new Part("drag a clip", i -> drag(i, "#lane-voice", 300, 60)));
-      parts.add(new Part("whole film: zoom", i -> window.view().zoom(i % 60 < 30 ? 1 / 1.1 : 1.1, 400)));
+      parts.add(
+          new Part("whole film: zoom", i -> window.view().zoom(i % 60 < 30 ? 1 / 1.1 : 1.1, 400)));
       parts.add(new Part("whole film: drag a line", i -> drag(i, "#lane-music", 500, 60)));
       parts.add(new Part("all meters while playing", this::play));
-      parts.add(new Part("nothing at all", i -> ((Parent) window.root().lookup("#timeline")).requestLayout()));
+      parts.add(
+          new Part(
+              "nothing at all", i -> ((Parent) window.root().lookup("#timeline")).requestLayout()));
       String only = String.join(" ", getParameters().getRaw());
       parts.removeIf(p -> !p.name().startsWith(only));
       whenQuiet(() -> next(0, false));
@@ -171,7 +176,12 @@ public final class WindowBenchmark {
       } else {
         double swing = 30 * Math.sin(step / 12.0);
         boolean line = laneId.endsWith("music");
-        fire(lane, MouseEvent.MOUSE_DRAGGED, bounds, line ? x : x + 5 + swing, line ? y + 5 + swing : y);
+        fire(
+            lane,
+            MouseEvent.MOUSE_DRAGGED,
+            bounds,
+            line ? x : x + 5 + swing,
+            line ? y + 5 + swing : y);
       }
     }
 

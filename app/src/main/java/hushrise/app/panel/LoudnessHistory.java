@@ -5,15 +5,15 @@ import static hushrise.app.words.Texts.text;
 import hushrise.app.listen.FilmMeasure;
 import hushrise.app.listen.Hearing;
 import hushrise.app.look.Palette;
+import hushrise.app.look.Pixels;
 import hushrise.app.session.Session;
 import hushrise.core.loudness.FilmLoudness;
 import hushrise.core.separation.Separation;
 import java.util.Optional;
 import javafx.beans.property.ObjectProperty;
 import javafx.scene.Cursor;
-import javafx.scene.canvas.Canvas;
-import javafx.scene.canvas.GraphicsContext;
 import javafx.scene.control.Tooltip;
+import javafx.scene.image.ImageView;
 import javafx.scene.input.MouseEvent;
 import javafx.scene.layout.Region;
 import javafx.scene.shape.Rectangle;
@@ -27,14 +27,15 @@ final class LoudnessHistory extends Region {
 
   private static final double LOUDEST = -6;
   private static final double QUIETEST = -42;
-  private static final double STRIP = 6;
+  private static final int STRIP = 6;
 
   private final Session session;
   private final FilmMeasure measure;
   private final Hearing hearing;
   private final ObjectProperty<Palette> palette;
-  private final Canvas canvas = new Canvas();
+  private final ImageView shown = new ImageView();
   private final Rectangle playhead = new Rectangle(1.5, 0);
+  private Optional<Pixels> drawn = Optional.empty();
 
   LoudnessHistory(
       Session session, FilmMeasure measure, Hearing hearing, ObjectProperty<Palette> palette) {
@@ -50,7 +51,7 @@ final class LoudnessHistory extends Region {
     Tooltip.install(this, new Tooltip(text("history.tip")));
     playhead.getStyleClass().add("playhead");
     playhead.setMouseTransparent(true);
-    getChildren().addAll(canvas, playhead);
+    getChildren().addAll(shown, playhead);
     setOnMousePressed(this::go);
     setOnMouseDragged(this::go);
     palette.addListener((p, was, now) -> redraw());
@@ -65,13 +66,20 @@ final class LoudnessHistory extends Region {
 
   @Override
   protected void layoutChildren() {
-    if (canvas.getWidth() != getWidth() || canvas.getHeight() != getHeight()) {
-      canvas.setWidth(getWidth());
-      canvas.setHeight(getHeight());
-      playhead.setHeight(getHeight());
+    int width = (int) getWidth();
+    int height = (int) getHeight();
+    boolean sized = drawn.filter(p -> p.width() == width && p.height() == height).isPresent();
+    if (!sized && width > 0 && height > STRIP) {
+      drawn = Optional.of(new Pixels(width, height));
+      shown.setImage(drawn.get().image());
+      playhead.setHeight(height);
       redraw();
       movePlayhead();
     }
+  }
+
+  private int width() {
+    return (int) getWidth();
   }
 
   void movePlayhead() {
@@ -85,35 +93,45 @@ final class LoudnessHistory extends Region {
   }
 
   void redraw() {
-    double w = getWidth();
-    double h = getHeight() - STRIP;
-    Palette p = palette.get();
-    GraphicsContext g = canvas.getGraphicsContext2D();
-    g.setFill(p.sunken());
-    g.fillRect(0, 0, w, getHeight());
-    Optional<FilmLoudness> film = measure.nowProperty().get();
-    if (film.isEmpty() || film.get().hops() == 0) {
-      return;
-    }
-    for (int x = 0; x < w; x++) {
+    drawn.ifPresent(
+        pixels -> {
+          pixels.setGround(palette.get().sunken());
+          pixels.clear();
+          measure.nowProperty().get().ifPresent(film -> hill(pixels, film));
+          voice(pixels);
+          pixels.publish();
+        });
+  }
+
+  /** How the voice stands above the rest changes more often than the film's loudness is known. */
+  private void redrawVoice() {
+    drawn.ifPresent(
+        pixels -> {
+          voice(pixels);
+          pixels.publish();
+        });
+  }
+
+  private void hill(Pixels pixels, FilmLoudness film) {
+    int foot = pixels.height() - STRIP;
+    int hill = Pixels.premultiplied(palette.get().music(), 1);
+    int dot = Pixels.premultiplied(palette.get().faintInk(), 1);
+    for (int x = 0; x < pixels.width() && film.hops() > 0; x++) {
       double shortTerm = Double.NEGATIVE_INFINITY;
       double momentary = Double.NEGATIVE_INFINITY;
-      int to = toHop(x, film.get());
-      for (int hop = fromHop(x, film.get()); hop < to; hop += step(x, film.get())) {
-        shortTerm = Math.max(shortTerm, film.get().shortTermLufs(hop));
-        momentary = Math.max(momentary, film.get().momentaryLufs(hop));
+      int to = toHop(x, film);
+      for (int hop = fromHop(x, film); hop < to; hop += step(x, film)) {
+        shortTerm = Math.max(shortTerm, film.shortTermLufs(hop));
+        momentary = Math.max(momentary, film.momentaryLufs(hop));
       }
-      double y = yOf(shortTerm, h);
-      g.setFill(p.music());
-      g.fillRect(x, y, 1, h - y);
-      g.setFill(p.faintInk());
-      g.fillRect(x, yOf(momentary, h), 1, 1);
+      pixels.run(x, yOf(shortTerm, foot), foot, hill);
+      double top = yOf(momentary, foot);
+      pixels.run(x, top, top + 1, dot);
     }
-    redrawVoice();
   }
 
   private int fromHop(int x, FilmLoudness film) {
-    return (int) (x * film.hops() / getWidth());
+    return (int) ((long) x * film.hops() / Math.max(1, width()));
   }
 
   private int toHop(int x, FilmLoudness film) {
@@ -125,19 +143,18 @@ final class LoudnessHistory extends Region {
     return Math.max(1, (toHop(x, film) - fromHop(x, film)) / 8);
   }
 
-  /** How the voice stands above the rest changes more often than the film's loudness is known. */
-  private void redrawVoice() {
-    double h = getHeight() - STRIP;
-    Palette p = palette.get();
-    GraphicsContext g = canvas.getGraphicsContext2D();
-    g.setFill(p.sunken());
-    g.fillRect(0, h, getWidth(), STRIP);
+  private void voice(Pixels pixels) {
+    int top = pixels.height() - STRIP;
+    int ground = Pixels.premultiplied(palette.get().sunken(), 1);
+    for (int y = top; y < pixels.height(); y++) {
+      pixels.row(0, pixels.width(), y, ground);
+    }
     Optional<Separation> separation = hearing.now().map(Hearing.Now::separation);
     Optional<FilmLoudness> film = measure.nowProperty().get();
     if (film.isEmpty() || separation.isEmpty()) {
       return;
     }
-    for (int x = 0; x < getWidth(); x++) {
+    for (int x = 0; x < pixels.width(); x++) {
       float lowest = Float.MAX_VALUE;
       int to = toHop(x, film.get());
       for (int hop = fromHop(x, film.get()); hop < to; hop += step(x, film.get())) {
@@ -145,26 +162,17 @@ final class LoudnessHistory extends Region {
         lowest = Float.isNaN(lu) ? lowest : Math.min(lowest, lu);
       }
       if (lowest < Float.MAX_VALUE) {
-        mark(g, p, separation.get().stateOfMoment(lowest), x, h);
+        mark(pixels, separation.get().stateOfMoment(lowest), x, top);
       }
     }
   }
 
-  private static void mark(
-      GraphicsContext g, Palette p, Separation.State state, double x, double h) {
+  private void mark(Pixels pixels, Separation.State state, int x, int top) {
+    Palette p = palette.get();
     switch (state) {
-      case CLEAR -> {
-        g.setFill(p.clear());
-        g.fillRect(x, h + 4, 1, 1);
-      }
-      case TIGHT -> {
-        g.setFill(p.tight());
-        g.fillRect(x, h + 2, 1, 3);
-      }
-      case BURIED -> {
-        g.setFill(p.buried());
-        g.fillRect(x, h, 1, 6);
-      }
+      case CLEAR -> pixels.run(x, top + 4, top + 5, Pixels.premultiplied(p.clear(), 1));
+      case TIGHT -> pixels.run(x, top + 2, top + 5, Pixels.premultiplied(p.tight(), 1));
+      case BURIED -> pixels.run(x, top, top + 6, Pixels.premultiplied(p.buried(), 1));
     }
   }
 }

@@ -1,6 +1,7 @@
 package hushrise.app.timeline;
 
 import hushrise.app.look.Palette;
+import hushrise.app.look.Pixels;
 import hushrise.core.project.level.Keyframe;
 import hushrise.core.project.timeline.Clip;
 import javafx.scene.paint.Color;

@@ -2,6 +2,7 @@ package hushrise.app.timeline;
 
 import static hushrise.app.words.Texts.text;
 
+import hushrise.app.look.Pixels;
 import hushrise.app.widget.PeaksCache;
 import hushrise.core.Decibels;
 import hushrise.core.level.TrackCurve;

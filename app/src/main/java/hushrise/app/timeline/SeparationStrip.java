@@ -3,6 +3,7 @@ package hushrise.app.timeline;
 import static hushrise.app.words.Texts.text;
 
 import hushrise.app.listen.Hearing;
+import hushrise.app.look.Pixels;
 import hushrise.core.project.Project;
 import hushrise.core.separation.PassageLoudness;
 import hushrise.core.separation.Separation;

@@ -1,6 +1,7 @@
 package hushrise.app.timeline;
 
 import hushrise.app.look.Palette;
+import hushrise.app.look.Pixels;
 import hushrise.app.widget.PeaksCache;
 import hushrise.core.level.ClipEnvelope;
 import hushrise.core.level.TrackChange;

@@ -1,4 +1,4 @@
-package hushrise.app.timeline;
+package hushrise.app.look;
 
 import java.nio.IntBuffer;
 import java.util.Arrays;
@@ -13,7 +13,7 @@ import javafx.scene.paint.Color;
  * An image whose memory is drawn into directly: straight runs of pixels cost a small part of what
  * the same lines cost as shapes. Colours are premultiplied ARGB.
  */
-final class Pixels {
+public final class Pixels {
 
   private final int width;
   private final int height;
@@ -25,7 +25,7 @@ final class Pixels {
   private int clipTo;
   private boolean whole;
 
-  Pixels(int width, int height) {
+  public Pixels(int width, int height) {
     this.width = width;
     this.height = height;
     IntBuffer memory = IntBuffer.allocate(width * height);
@@ -36,17 +36,17 @@ final class Pixels {
   }
 
   /** Sets the colour of what is empty; opaque, it needs nothing beneath that has to be drawn. */
-  void setGround(Color color) {
+  public void setGround(Color color) {
     ground = premultiplied(color, 1);
   }
 
   /** The colour of what is empty. */
-  int ground() {
+  public int ground() {
     return ground;
   }
 
   /** Restricts drawing to columns {@code from} (inclusive) to {@code to}, and empties them. */
-  void clip(int from, int to) {
+  public void clip(int from, int to) {
     clipFrom = Math.clamp(from, 0, width);
     clipTo = Math.clamp(to, clipFrom, width);
     for (int y = 0; y < height; y++) {
@@ -55,17 +55,17 @@ final class Pixels {
   }
 
   /** The first column that may be drawn. */
-  int from() {
+  public int from() {
     return clipFrom;
   }
 
   /** The column after the last one that may be drawn. */
-  int to() {
+  public int to() {
     return clipTo;
   }
 
   /** Moves everything right, or left when negative; what comes into view is left as it was. */
-  void shift(int byColumns) {
+  public void shift(int byColumns) {
     whole = true;
     int n = width - Math.abs(byColumns);
     for (int y = 0; y < height; y++) {
@@ -75,30 +75,30 @@ final class Pixels {
     }
   }
 
-  int width() {
+  public int width() {
     return width;
   }
 
-  int height() {
+  public int height() {
     return height;
   }
 
   /** The memory itself, row by row. */
-  int[] memory() {
+  public int[] memory() {
     return pixels;
   }
 
-  Image image() {
+  public Image image() {
     return image;
   }
 
   /** Empties the image and lets all of it be drawn. */
-  void clear() {
+  public void clear() {
     clip(0, width);
   }
 
   /** Shows what has been drawn: only the columns that could be, unless everything moved. */
-  void publish() {
+  public void publish() {
     Rectangle2D columns = new Rectangle2D(clipFrom, 0, (double) clipTo - clipFrom, height);
     Rectangle2D changed = whole ? null : columns;
     whole = false;
@@ -106,7 +106,7 @@ final class Pixels {
   }
 
   /** Lays a colour over one pixel, if it lies in the image. */
-  void point(int x, int y, int argb) {
+  public void point(int x, int y, int argb) {
     if (x >= clipFrom && x < clipTo && y >= 0 && y < height) {
       int at = y * width + x;
       pixels[at] = over(argb, pixels[at], 255 - (argb >>> 24));
@@ -114,14 +114,14 @@ final class Pixels {
   }
 
   /** A line one pixel thick from one place to another in a row. */
-  void row(int from, int to, int y, int argb) {
+  public void row(int from, int to, int y, int argb) {
     for (int x = Math.max(clipFrom, from); x < Math.min(clipTo, to); x++) {
       point(x, y, argb);
     }
   }
 
   /** A line one pixel thick over the whole height. */
-  void column(int x, int argb) {
+  public void column(int x, int argb) {
     if (x < clipFrom || x >= clipTo) {
       return;
     }
@@ -131,7 +131,7 @@ final class Pixels {
   }
 
   /** A disc with a ring, its edges by their coverage. */
-  void bead(double x, double y, double radius, int fill, int ring) {
+  public void bead(double x, double y, double radius, int fill, int ring) {
     int reach = (int) Math.ceil(radius + 1.5);
     for (int dy = -reach; dy <= reach; dy++) {
       for (int dx = -reach; dx <= reach; dx++) {
@@ -153,7 +153,7 @@ final class Pixels {
   }
 
   /** A flag that leans right (1) or left (-1) from its pole. */
-  void flag(double x, int lean, double top, double size, int argb) {
+  public void flag(double x, int lean, double top, double size, int argb) {
     double tall = size * 1.2;
     for (int i = 0; i < (int) Math.ceil(tall); i++) {
       double part = 1 - Math.abs(2 * (i + 0.5) / tall - 1);
@@ -170,7 +170,7 @@ final class Pixels {
   }
 
   /** Lays a colour over a column from one height to another, its ends by their coverage. */
-  void run(int x, double from, double to, int argb) {
+  public void run(int x, double from, double to, int argb) {
     double top = Math.max(0, from);
     double bottom = Math.min(height, to);
     if (top >= bottom) {
@@ -211,7 +211,7 @@ final class Pixels {
   }
 
   /** A premultiplied colour over another, of which {@code keep} of 255 shines through. */
-  static int over(int top, int under, int keep) {
+  public static int over(int top, int under, int keep) {
     int a = (under >>> 24) * keep / 255;
     int r = (under >>> 16 & 255) * keep / 255;
     int g = (under >>> 8 & 255) * keep / 255;
@@ -220,7 +220,7 @@ final class Pixels {
   }
 
   /** A colour of an opacity as premultiplied ARGB. */
-  static int premultiplied(Color c, double opacity) {
+  public static int premultiplied(Color c, double opacity) {
     int a = (int) Math.round(opacity * 255);
     int r = (int) Math.round(c.getRed() * a);
     int g = (int) Math.round(c.getGreen() * a);
