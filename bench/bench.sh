@@ -23,12 +23,12 @@ voice=$(mktemp -d)
 rm -rf "$voice"
 
 echo "== scroll, zoom and drag: 2 hours, 12 tracks, 5 000 keyframes, 1280x800, software drawing"
-"$java" -Xms160m -Xmx256m -XX:+UseSerialGC -XX:+AlwaysPreTouch -XX:MetaspaceSize=128m -Dglass.platform=Headless -Dprism.order=sw --enable-native-access=ALL-UNNAMED \
+"$java" -XX:ThreadPriorityPolicy=1 -XX:CompilerThreadPriority=10 -Xms160m -Xmx256m -XX:+UseSerialGC -XX:+AlwaysPreTouch -XX:MetaspaceSize=128m -Dglass.platform=Headless -Dprism.order=sw --enable-native-access=ALL-UNNAMED \
   --sun-misc-unsafe-memory-access=allow -Djava.util.prefs.userRoot=bench/target/prefs -cp "$jars" hushrise.bench.WindowBenchmark 2>bench/target/window.log ||
   { tail -20 bench/target/window.log; exit 1; }
 
 echo "== playing two hours on twelve tracks at the real pace for two minutes, with seeks and edits"
-"$java" -Xms160m -Xmx256m -XX:+UseSerialGC -XX:+AlwaysPreTouch -XX:MetaspaceSize=128m --enable-native-access=ALL-UNNAMED --sun-misc-unsafe-memory-access=allow -cp "$jars" hushrise.bench.PlayBenchmark 2>/dev/null
+"$java" -XX:ThreadPriorityPolicy=1 -XX:CompilerThreadPriority=10 -Xms160m -Xmx256m -XX:+UseSerialGC -XX:+AlwaysPreTouch -XX:MetaspaceSize=128m --enable-native-access=ALL-UNNAMED --sun-misc-unsafe-memory-access=allow -cp "$jars" hushrise.bench.PlayBenchmark 2>/dev/null
 
 echo "== the loudness of the film of two hours on twelve tracks, and after edits of it"
 "$java" --enable-native-access=ALL-UNNAMED --sun-misc-unsafe-memory-access=allow -cp "$jars" hushrise.bench.FilmBenchmark 2>/dev/null

@@ -37,6 +37,10 @@ enum Launch {
     return cache;
   }
 
+  /** Lets compiling, and what works unseen, stand back behind drawing and sound. */
+  private static final List<String> YIELDING =
+      List.of("-XX:ThreadPriorityPolicy=1", "-XX:CompilerThreadPriority=10", "-XX:-PrintWarnings");
+
   /** Options of Java with which the cache is made. */
   List<String> trainingOptions() {
     return Stream.concat(BOTH.stream(), own.stream()).toList();
@@ -48,6 +52,8 @@ enum Launch {
         new ArrayList<>(List.of("-XX:AOTCache=$APPDIR/" + cache, "-Xlog:disable"));
     if (this == COMMAND_LINE) {
       options.add("-Dhushrise.classes=$APPDIR/" + cache);
+    } else if (Platform.ofThis() == Platform.LINUX) {
+      options.addAll(YIELDING);
     }
     options.addAll(trainingOptions());
     return options;

@@ -162,7 +162,11 @@ public final class OrderQueue implements AutoCloseable {
   private final SoundLibrary library;
   private final ExecutorService worker =
       Executors.newSingleThreadExecutor(
-          Thread.ofPlatform().daemon().name("hushrise-export").factory());
+          Thread.ofPlatform()
+              .daemon()
+              .name("hushrise-export")
+              .priority(Thread.MIN_PRIORITY)
+              .factory());
 
   public OrderQueue(SoundLibrary library) {
     this.library = library;

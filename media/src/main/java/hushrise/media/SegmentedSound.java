@@ -73,7 +73,12 @@ final class SegmentedSound extends SoundEncoder {
     mostWaiting = cores + 1;
     workers =
         Executors.newFixedThreadPool(
-            cores, Thread.ofPlatform().daemon().name("hushrise-encode-", 0).factory());
+            cores,
+            Thread.ofPlatform()
+                .daemon()
+                .name("hushrise-encode-", 0)
+                .priority(Thread.MIN_PRIORITY)
+                .factory());
   }
 
   @Override

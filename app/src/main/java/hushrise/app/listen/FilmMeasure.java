@@ -11,6 +11,7 @@ import hushrise.core.sound.SoundLibrary;
 import java.util.Optional;
 import java.util.concurrent.CancellationException;
 import java.util.concurrent.ForkJoinPool;
+import java.util.concurrent.ForkJoinWorkerThread;
 import java.util.concurrent.atomic.AtomicReference;
 import javafx.animation.PauseTransition;
 import javafx.beans.property.ReadOnlyBooleanProperty;
@@ -36,7 +37,11 @@ public final class FilmMeasure {
   private final Jobs jobs;
   private final Calm calm;
   private final ForkJoinPool workers =
-      new ForkJoinPool(Math.max(1, Runtime.getRuntime().availableProcessors() - 1));
+      new ForkJoinPool(
+          Math.max(1, Runtime.getRuntime().availableProcessors() - 1),
+          FilmMeasure::inBackground,
+          null,
+          false);
   private final ReadOnlyObjectWrapper<Optional<FilmLoudness>> now =
       new ReadOnlyObjectWrapper<>(Optional.empty());
   private final ReadOnlyBooleanWrapper measuring = new ReadOnlyBooleanWrapper();
@@ -56,6 +61,12 @@ public final class FilmMeasure {
     this.calm = calm;
     quiet.setOnFinished(e -> settle());
     session.presentProperty().addListener((p, was, is) -> changed());
+  }
+
+  private static ForkJoinWorkerThread inBackground(ForkJoinPool pool) {
+    ForkJoinWorkerThread worker = ForkJoinPool.defaultForkJoinWorkerThreadFactory.newThread(pool);
+    worker.setPriority(Thread.MIN_PRIORITY);
+    return worker;
   }
 
   /** What was measured last; empty while nothing has been. Changes on the window's thread. */

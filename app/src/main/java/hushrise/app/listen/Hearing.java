@@ -93,7 +93,11 @@ public final class Hearing {
   private final Jobs jobs;
   private final ExecutorService worker =
       Executors.newSingleThreadExecutor(
-          Thread.ofPlatform().daemon().name("hushrise-hearing").factory());
+          Thread.ofPlatform()
+              .daemon()
+              .name("hushrise-hearing")
+              .priority(Thread.MIN_PRIORITY)
+              .factory());
   private final ReadOnlyObjectWrapper<Optional<Now>> now =
       new ReadOnlyObjectWrapper<>(Optional.empty());
   private final Set<Path> measured = new HashSet<>();

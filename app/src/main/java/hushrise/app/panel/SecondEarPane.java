@@ -8,15 +8,17 @@ import hushrise.app.listen.Hearing;
 import hushrise.app.look.Palette;
 import hushrise.app.session.Session;
 import hushrise.app.widget.Form;
+import hushrise.app.widget.RowList;
 import hushrise.core.ear.Finding;
-import hushrise.core.ear.NoCredit;
 import hushrise.core.project.Aside;
 import hushrise.core.project.Project;
 import hushrise.core.project.media.Media;
 import hushrise.core.time.Timecode;
 import java.nio.file.Path;
 import java.util.ArrayList;
+import java.util.HashMap;
 import java.util.List;
+import java.util.Map;
 import java.util.Set;
 import java.util.function.Consumer;
 import java.util.stream.Stream;
@@ -30,14 +32,12 @@ import javafx.scene.control.Label;
 import javafx.scene.control.ScrollPane;
 import javafx.scene.control.ToggleButton;
 import javafx.scene.control.ToggleGroup;
-import javafx.scene.control.Tooltip;
 import javafx.scene.input.MouseEvent;
 import javafx.scene.layout.FlowPane;
 import javafx.scene.layout.HBox;
 import javafx.scene.layout.Priority;
 import javafx.scene.layout.Region;
 import javafx.scene.layout.VBox;
-import javafx.scene.text.TextAlignment;
 
 /**
  * What a careful listener would remark on, each with its place and its remedies; or how far each
@@ -48,7 +48,7 @@ public final class SecondEarPane extends VBox {
   private final Session session;
   private final Hearing hearing;
   private final EarCommands ear;
-  private final Consumer<Finding> askAside;
+  private final FindingRow.Acts acts;
   private final Jobs jobs;
 
   /** More findings than this are not all shown at once. */
@@ -58,11 +58,11 @@ public final class SecondEarPane extends VBox {
   private final ScrollPane scroll = new ScrollPane(list);
   private final ToggleButton findings = new ToggleButton();
   private final ToggleButton passages = new ToggleButton(text("passages.title"));
-  private final Runnable openCredits;
   private final Runnable findFiles;
   private final ReadOnlyObjectProperty<Set<Path>> missing;
   private final PassageList passageList;
   private final ObjectProperty<Palette> palette;
+  private final Map<FindingRow.Look, FindingRow> rows = new HashMap<>();
   private List<Object> shown = List.of();
   private List<Object> lookedAt = List.of();
   private boolean previewing;
@@ -91,8 +91,9 @@ public final class SecondEarPane extends VBox {
     this.session = session;
     this.hearing = hearing;
     this.ear = ear;
-    this.askAside = askAside;
-    this.openCredits = openCredits;
+    acts =
+        new FindingRow.Acts(
+            ear::goTo, askAside, openCredits, this::mend, this::pointed, this::endPreview);
     this.findFiles = findFiles;
     this.missing = missing;
     this.palette = palette;
@@ -151,35 +152,46 @@ public final class SecondEarPane extends VBox {
     List<Finding> open = ear.open();
     List<Object> state = state(open);
     if (state.equals(shown)) {
+      open.forEach(
+          f -> rows.computeIfPresent(look(f), (look, row) -> row.standFor(f, isChosen(f))));
       return;
     }
     shown = state;
     resting = pointer;
     findings.setText(open.isEmpty() ? text("ear.title") : text("ear.title.count", open.size()));
-    list.getChildren().clear();
     if (passages.isSelected()) {
       showBelow(passageList.lines(hearing.now().map(Hearing.Now::separation)));
       return;
     }
     showBelow(scroll);
-    unheard();
+    RowList.settle(list.getChildren(), lines(open));
+  }
+
+  private List<Node> lines(List<Finding> open) {
+    List<Node> lines = new ArrayList<>(unheard());
     if (open.isEmpty()) {
-      Label words = new Label(text(nothingWords()));
+      Label words = faint(text(nothingWords()));
       words.setWrapText(true);
-      words.getStyleClass().add("faint");
-      list.getChildren().add(words);
+      lines.add(words);
     }
     int from = firstShown(open);
-    more(from);
-    open.stream().skip(from).limit(MOST_SHOWN).forEach(f -> list.getChildren().add(row(f)));
-    more(open.size() - from - MOST_SHOWN);
+    lines.addAll(more(from));
+    Map<FindingRow.Look, FindingRow> before = new HashMap<>(rows);
+    rows.clear();
+    open.stream().skip(from).limit(MOST_SHOWN).forEach(f -> lines.add(row(f, before)));
+    lines.addAll(more(open.size() - from - MOST_SHOWN));
     List<Finding> aside = ear.aside();
     if (!aside.isEmpty()) {
-      Label title = new Label(text("ear.aside.title", aside.size()));
-      title.getStyleClass().add("faint");
-      list.getChildren().add(title);
-      aside.forEach(f -> list.getChildren().add(asideRow(f)));
+      lines.add(faint(text("ear.aside.title", aside.size())));
+      aside.forEach(f -> lines.add(asideRow(f)));
     }
+    return lines;
+  }
+
+  private static Label faint(String words) {
+    Label label = new Label(words);
+    label.getStyleClass().add("faint");
+    return label;
   }
 
   /** Why there is nothing to see: nothing is there, or it is being heard, or all is well. */
@@ -191,7 +203,8 @@ public final class SecondEarPane extends VBox {
   }
 
   /** Says what could not be measured, and offers to try again. */
-  private void unheard() {
+  private List<Node> unheard() {
+    List<Node> lines = new ArrayList<>();
     for (Media media : hearing.now().map(Hearing.Now::unheard).orElse(List.of())) {
       boolean isMissing = missing.get().contains(media.file());
       Label words = new Label(text(isMissing ? "ear.missing" : "ear.unheard", media.title()));
@@ -203,8 +216,9 @@ public final class SecondEarPane extends VBox {
         ways.getChildren().addFirst(Form.button("ear-find", text("ear.find"), findFiles));
       }
       row.getStyleClass().add("finding");
-      list.getChildren().add(row);
+      lines.add(row);
     }
+    return lines;
   }
 
   private void showBelow(Node content) {
@@ -220,12 +234,8 @@ public final class SecondEarPane extends VBox {
     return Math.clamp(at - MOST_SHOWN / 2L, 0, Math.max(0, open.size() - MOST_SHOWN));
   }
 
-  private void more(int count) {
-    if (count > 0) {
-      Label words = new Label(text("ear.more", count));
-      words.getStyleClass().add("faint");
-      list.getChildren().add(words);
-    }
+  private static List<Node> more(int count) {
+    return count > 0 ? List.of(faint(text("ear.more", count))) : List.of();
   }
 
   /** Whether the very same findings were heard, and nothing else has changed: a quick look. */
@@ -263,56 +273,26 @@ public final class SecondEarPane extends VBox {
         finding.place().startFrame(), session.shown().pictureRate(), session.shown().sampleRate());
   }
 
-  private Node row(Finding finding) {
-    boolean chosen =
-        ear.chosenProperty().get().filter(f -> f.key().equals(finding.key())).isPresent();
-    Button sentence = new Button(place(finding) + "  " + EarCommands.words(finding));
-    sentence.setMnemonicParsing(false);
-    sentence.setWrapText(true);
-    sentence.setMaxWidth(Double.MAX_VALUE);
-    sentence.setAlignment(Pos.TOP_LEFT);
-    sentence.setTextAlignment(TextAlignment.LEFT);
-    sentence.getStyleClass().add("passage");
-    sentence.setId("finding-" + finding.rule().replace('.', '-'));
-    sentence.setAccessibleText(text("ear.accessible", place(finding), EarCommands.words(finding)));
-    sentence.setOnAction(e -> ear.goTo(finding));
-    FlowPane acts = new FlowPane(6, 4);
-    for (int i = 0; i < finding.remedies().size(); i++) {
-      acts.getChildren().add(remedy(finding, i));
-    }
-    if (finding.rule().equals(NoCredit.ID)) {
-      acts.getChildren().add(Form.button("ear-credits", text("credits.open"), openCredits));
-    }
-    Button aside =
-        Form.button(
-            "aside-" + finding.rule().replace('.', '-'),
-            text("ear.aside"),
-            () -> askAside.accept(finding));
-    aside.setTooltip(new Tooltip(text("ear.aside.tip")));
-    aside.getStyleClass().add("quiet");
-    acts.getChildren().add(aside);
-    VBox row = new VBox(2, sentence, acts);
-    row.getStyleClass().add("finding");
-    if (chosen) {
-      row.getStyleClass().add("chosen");
-    }
+  /** A finding's row, the one that is there if it looks the same. */
+  private Node row(Finding finding, Map<FindingRow.Look, FindingRow> before) {
+    FindingRow.Look look = look(finding);
+    FindingRow known = before.remove(look);
+    FindingRow row = known == null ? new FindingRow(look, finding, acts) : known;
+    rows.put(look, row.standFor(finding, isChosen(finding)));
     return row;
   }
 
-  private Button remedy(Finding finding, int index) {
-    Finding.Remedy remedy = finding.remedies().get(index);
-    Button button =
-        Form.button(
-            "remedy-" + finding.rule().replace('.', '-') + (index == 0 ? "" : "-" + index),
-            EarCommands.words(remedy),
-            () -> {
-              endPreview();
-              ear.mend(remedy);
-            });
-    button.setTooltip(new Tooltip(text(index == 0 ? "ear.mend.tip" : "ear.mendOther.tip")));
-    button.setOnMouseMoved(e -> pointed(remedy, e));
-    button.setOnMouseExited(e -> endPreview());
-    return button;
+  private FindingRow.Look look(Finding finding) {
+    return FindingRow.Look.of(finding, place(finding));
+  }
+
+  private boolean isChosen(Finding finding) {
+    return ear.chosenProperty().get().filter(f -> f.key().equals(finding.key())).isPresent();
+  }
+
+  private void mend(Finding.Remedy remedy) {
+    endPreview();
+    ear.mend(remedy);
   }
 
   /**

@@ -1,6 +1,9 @@
 package hushrise.app.widget;
 
+import java.util.HashSet;
+import java.util.List;
 import java.util.function.Function;
+import javafx.collections.ObservableList;
 import javafx.scene.Node;
 import javafx.scene.control.ListCell;
 import javafx.scene.control.ListView;
@@ -25,5 +28,20 @@ public final class RowList<T> extends ListView<T> {
                 setGraphic(empty || item == null ? null : row.apply(item));
               }
             });
+  }
+
+  /**
+   * Makes children the ones wanted and leaves those that stay in their order alone: what is taken
+   * out and put back is styled and laid out anew.
+   */
+  public static void settle(ObservableList<Node> children, List<Node> wanted) {
+    children.retainAll(new HashSet<>(wanted));
+    for (int i = 0; i < wanted.size(); i++) {
+      Node node = wanted.get(i);
+      if (i == children.size() || children.get(i) != node) {
+        children.remove(node);
+        children.add(i, node);
+      }
+    }
   }
 }

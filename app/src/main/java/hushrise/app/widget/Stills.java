@@ -42,7 +42,11 @@ public final class Stills {
   private final LateAnswers late = new LateAnswers();
   private final ExecutorService worker =
       Executors.newSingleThreadExecutor(
-          Thread.ofPlatform().daemon().name("hushrise-stills").factory());
+          Thread.ofPlatform()
+              .daemon()
+              .name("hushrise-stills")
+              .priority(Thread.MIN_PRIORITY)
+              .factory());
 
   /** Open films; only the worker touches them, and it closes those that have to go. */
   private final Cache<Path, PictureReader> films =

@@ -11,6 +11,7 @@ import hushrise.core.speech.Passages;
 import hushrise.core.speech.Passages.Passage;
 import hushrise.core.time.Span;
 import java.util.ArrayList;
+import java.util.Arrays;
 import java.util.Comparator;
 import java.util.HashMap;
 import java.util.HashSet;
@@ -31,6 +32,10 @@ public final class HushFollow {
   private final Project after;
   private final List<Passage> leaving;
   private final List<Passage> was;
+
+  /** Up to each of the passages before, when the last of them ends. */
+  private final long[] wasUntil;
+
   private final Map<String, List<Passage>> isByClip = new HashMap<>();
   private final List<Passage> isInNewClips = new ArrayList<>();
   private final Map<String, String> mediaByOldClip;
@@ -41,6 +46,12 @@ public final class HushFollow {
     this.after = after;
     this.leaving = leaving;
     this.was = Passages.each(before, t -> true);
+    wasUntil = new long[was.size()];
+    long until = 0;
+    for (int i = 0; i < wasUntil.length; i++) {
+      until = Math.max(until, was.get(i).span().endFrame());
+      wasUntil[i] = until;
+    }
     mediaByOldClip = mediaByClip(before);
     mediaByClip = mediaByClip(after);
     for (Passage p : is) {
@@ -101,7 +112,8 @@ public final class HushFollow {
           if (track.hushes().isEmpty()) {
             return track;
           }
-          List<Hush> old = before.track(track.id()).map(Track::hushes).orElse(List.of());
+          Map<String, Hush> old = new HashMap<>();
+          before.track(track.id()).ifPresent(t -> t.hushes().forEach(h -> old.put(h.id(), h)));
           double gapSeconds =
               track
                   .rule()
@@ -109,7 +121,7 @@ public final class HushFollow {
                   .orElse(HushRule.of(0).shortestGapSeconds());
           List<Hush> hushes = new ArrayList<>();
           for (Hush hush : track.hushes()) {
-            if (liesUnderLeaving(hush) && isAmong(old, hush)) {
+            if (liesUnderLeaving(hush) && hush.equals(old.get(hush.id()))) {
               hushes.addAll(moved(hush, after.frames(gapSeconds)));
             } else {
               hushes.add(hush);
@@ -131,23 +143,9 @@ public final class HushFollow {
     return false;
   }
 
-  private static boolean isAmong(List<Hush> hushes, Hush hush) {
-    for (Hush other : hushes) {
-      if (other.id().equals(hush.id())) {
-        return other.equals(hush);
-      }
-    }
-    return false;
-  }
-
   private List<Hush> moved(Hush hush, long shortestGap) {
     Span passage = hush.passage();
-    List<Passage> members = new ArrayList<>();
-    for (Passage p : was) {
-      if (p.span().overlaps(passage)) {
-        members.add(p);
-      }
-    }
+    List<Passage> members = wasOver(passage);
     List<Span> images = new ArrayList<>();
     long gap = shortestGap;
     for (int i = 0; i < members.size(); i++) {
@@ -170,6 +168,22 @@ public final class HushFollow {
       result.add(result.isEmpty() ? moved : moved.withId(Ids.fresh("hush")));
     }
     return result;
+  }
+
+  /** The passages before that lay over a span: they are in order, so few are looked at. */
+  private List<Passage> wasOver(Span span) {
+    List<Passage> over = new ArrayList<>();
+    int at = Arrays.binarySearch(wasUntil, span.startFrame());
+    for (int i = at < 0 ? -at - 1 : at; i < was.size(); i++) {
+      Span passage = was.get(i).span();
+      if (passage.startFrame() >= span.endFrame()) {
+        break;
+      }
+      if (passage.overlaps(span)) {
+        over.add(was.get(i));
+      }
+    }
+    return over;
   }
 
   /** What became of a passage: in the clip it was in, or in one that a split has made of it. */

@@ -10,7 +10,8 @@ import java.util.TreeSet;
 /**
  * Which hushes, or which rises, count in each interval between knots. Of those that lie on their
  * floor all through it only the one that reaches furthest does, and of those that fall or recover
- * only the ones that may reach further than it; so thousands over one another cost little.
+ * only the ones that may reach further than it; so thousands over one another cost little. Those
+ * that lie apart from all others, as most do, cost next to nothing.
  */
 final class Reach {
 
@@ -39,8 +40,25 @@ final class Reach {
   static Hush.Knots[][] of(long[] knots, Hush.Knots[] spans) {
     Hush.Knots[][] counting = new Hush.Knots[knots.length + 1][];
     Arrays.fill(counting, NONE);
-    if (spans.length > 0) {
-      new Reach(spans).fill(knots, counting);
+    Hush.Knots[] inOrder = spans.clone();
+    Arrays.sort(inOrder, Comparator.comparingLong(Hush.Knots::start));
+    int first = 0;
+    while (first < inOrder.length) {
+      int next = first + 1;
+      long end = inOrder[first].end();
+      while (next < inOrder.length && inOrder[next].start() < end) {
+        end = Math.max(end, inOrder[next].end());
+        next++;
+      }
+      Hush.Knots[] together = Arrays.copyOfRange(inOrder, first, next);
+      int from = Arrays.binarySearch(knots, together[0].start());
+      int to = Arrays.binarySearch(knots, end);
+      if (together.length == 1) {
+        Arrays.fill(counting, from + 1, to + 1, together);
+      } else {
+        new Reach(together).fill(knots, from, to, counting);
+      }
+      first = next;
     }
     return counting;
   }
@@ -48,7 +66,8 @@ final class Reach {
   /** A place where a span begins, ends, or comes to or from its floor. */
   private record Bend(long frame, int span) {}
 
-  private void fill(long[] knots, Hush.Knots[][] counting) {
+  /** Fills in what counts after each of the knots {@code from} (inclusive) to {@code to}. */
+  private void fill(long[] knots, int from, int to, Hush.Knots[][] counting) {
     List<Bend> bends = new ArrayList<>(4 * spans.length);
     for (int i = 0; i < spans.length; i++) {
       Hush.Knots span = spans[i];
@@ -58,7 +77,7 @@ final class Reach {
     }
     bends.sort(Comparator.comparingLong(Bend::frame));
     int next = 0;
-    for (int knot = 0; knot < knots.length; knot++) {
+    for (int knot = from; knot < to; knot++) {
       while (next < bends.size() && bends.get(next).frame() <= knots[knot]) {
         place(bends.get(next++).span(), knots[knot]);
       }

@@ -1,5 +1,7 @@
 package hushrise.core.level;
 
+import com.github.benmanes.caffeine.cache.Cache;
+import com.github.benmanes.caffeine.cache.Caffeine;
 import hushrise.core.Decibels;
 import hushrise.core.project.level.Hush;
 import hushrise.core.project.level.Keyframe;
@@ -19,12 +21,21 @@ import java.util.Arrays;
  */
 public final class TrackCurve {
 
+  /**
+   * Curves in use, by the track itself: a window that draws, measures and plays one version of a
+   * track makes its curve once.
+   */
+  private static final Cache<Track, TrackCurve> MADE =
+      Caffeine.newBuilder().weakKeys().maximumSize(64).executor(Runnable::run).build();
+
+  private final int sampleRate;
   private final double trackDb;
   private final boolean off;
   private final long[] knots;
   private final Interval[] intervals;
 
   private TrackCurve(Track track, int sampleRate) {
+    this.sampleRate = sampleRate;
     trackDb = track.levelDb();
     off = trackDb <= Decibels.OFF_DB;
     LevelLine line = track.line();
@@ -47,8 +58,10 @@ public final class TrackCurve {
     }
   }
 
+  /** A track's curve; the same one each time for the very same track, while it is in use. */
   public static TrackCurve of(Track track, int sampleRate) {
-    return new TrackCurve(track, sampleRate);
+    TrackCurve made = MADE.get(track, t -> new TrackCurve(t, sampleRate));
+    return made.sampleRate == sampleRate ? made : new TrackCurve(track, sampleRate);
   }
 
   /** All places where something bends, in order, each once. */

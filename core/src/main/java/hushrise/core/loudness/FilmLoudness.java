@@ -50,12 +50,19 @@ public final class FilmLoudness {
   private final Piece[] pieces;
   private final int hops;
   private final double masterFactor;
+  private final double integratedLufs;
+  private final double loudnessRangeLu;
+  private final Piece highest;
 
   private FilmLoudness(Project project, Piece[] pieces) {
     this.project = project;
     this.pieces = pieces;
     hops = (int) (project.lengthFrames() * HOPS / project.sampleRate());
     masterFactor = Decibels.toFactor(project.masterDb());
+    // Reckoned here, as whoever shows them has no time to.
+    integratedLufs = integratedLufs(new Span(0, project.lengthFrames()));
+    loudnessRangeLu = range();
+    highest = highestOf(pieces);
   }
 
   /** Measures a whole film. */
@@ -278,7 +285,7 @@ public final class FilmLoudness {
 
   /** Gated loudness of the film, in LUFS; minus infinity for silence. */
   public double integratedLufs() {
-    return integratedLufs(new Span(0, project.lengthFrames()));
+    return integratedLufs;
   }
 
   /** Gated loudness of a part of it, to the tenth of a second. */
@@ -309,6 +316,10 @@ public final class FilmLoudness {
 
   /** Loudness range, in LU. */
   public double loudnessRangeLu() {
+    return loudnessRangeLu;
+  }
+
+  private double range() {
     int count = Math.max(0, hops() - HOPS_OF_SHORT_TERM + 1);
     double[] values = new double[count];
     for (int i = 0; i < count; i++) {
@@ -342,12 +353,11 @@ public final class FilmLoudness {
 
   /** The largest value between and on the samples, in dB relative to full scale. */
   public double truePeakDbtp() {
-    return Decibels.ofFactor(highest().truePeak() * masterFactor);
+    return Decibels.ofFactor(highest.truePeak() * masterFactor);
   }
 
   /** The second in which that lies. */
   public Span truePeakPlace() {
-    Piece highest = highest();
     for (int i = 0; i < pieces.length; i++) {
       if (pieces[i] == highest) {
         return Span.ofLength((long) i * project.sampleRate(), project.sampleRate());
@@ -356,7 +366,7 @@ public final class FilmLoudness {
     return Span.ofLength(0, project.sampleRate());
   }
 
-  private Piece highest() {
+  private static Piece highestOf(Piece[] pieces) {
     Piece highest = new Piece(new float[HOPS], 0, true, Optional.empty());
     for (Piece piece : pieces) {
       highest = piece.exact() && piece.truePeak() > highest.truePeak() ? piece : highest;

@@ -108,7 +108,12 @@ public final class Player implements AutoCloseable {
     this.listener = listener;
     log = new BlockLog(sampleRate);
     monitor = new Monitor(sampleRate, BLOCK);
-    thread = Thread.ofPlatform().name("hushrise-player").daemon().start(this::work);
+    thread =
+        Thread.ofPlatform()
+            .name("hushrise-player")
+            .priority(Thread.MAX_PRIORITY)
+            .daemon()
+            .start(this::work);
     nearer = Thread.ofPlatform().name("hushrise-near").daemon().start(this::bringNear);
   }
 

@@ -77,7 +77,12 @@ public final class Recorder implements AutoCloseable {
     this.input = input;
     this.sampleRate = sampleRate;
     this.listener = listener;
-    thread = Thread.ofPlatform().name("hushrise-recorder").daemon().start(this::work);
+    thread =
+        Thread.ofPlatform()
+            .name("hushrise-recorder")
+            .priority(Thread.MAX_PRIORITY)
+            .daemon()
+            .start(this::work);
   }
 
   public String inputName() {
