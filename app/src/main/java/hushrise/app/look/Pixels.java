@@ -1,7 +1,9 @@
 package hushrise.app.look;
 
 import java.nio.IntBuffer;
+import java.util.ArrayList;
 import java.util.Arrays;
+import java.util.List;
 import javafx.geometry.Rectangle2D;
 import javafx.scene.image.Image;
 import javafx.scene.image.PixelBuffer;
@@ -24,6 +26,9 @@ public final class Pixels {
   private int clipFrom;
   private int clipTo;
   private boolean whole;
+
+  /** Those drawn so far: of each size and colour one. */
+  private final List<Bead> beads = new ArrayList<>();
 
   public Pixels(int width, int height) {
     this.width = width;
@@ -109,7 +114,8 @@ public final class Pixels {
   public void point(int x, int y, int argb) {
     if (x >= clipFrom && x < clipTo && y >= 0 && y < height) {
       int at = y * width + x;
-      pixels[at] = over(argb, pixels[at], 255 - (argb >>> 24));
+      int keep = 255 - (argb >>> 24);
+      pixels[at] = keep == 0 ? argb : over(argb, pixels[at], keep);
     }
   }
 
@@ -132,24 +138,29 @@ public final class Pixels {
 
   /** A disc with a ring, its edges by their coverage. */
   public void bead(double x, double y, double radius, int fill, int ring) {
-    int reach = (int) Math.ceil(radius + 1.5);
-    for (int dy = -reach; dy <= reach; dy++) {
-      for (int dx = -reach; dx <= reach; dx++) {
-        int px = (int) Math.floor(x) + dx;
-        int py = (int) Math.floor(y) + dy;
-        double toX = px + 0.5 - x;
-        double toY = py + 0.5 - y;
-        double distance = Math.sqrt(toX * toX + toY * toY);
-        double inside = Math.clamp(radius - distance + 0.5, 0, 1);
-        double onRing = Math.clamp(1.5 - Math.abs(distance - radius), 0, 1);
-        if (inside > 0) {
-          point(px, py, scaled(fill, inside));
-        }
-        if (onRing > 0) {
-          point(px, py, scaled(ring, onRing));
+    Bead bead = beadOf(radius, fill, ring);
+    int[] stamp = bead.at(x, y);
+    int side = 2 * bead.reach() + 1;
+    int left = (int) Math.floor(x) - bead.reach();
+    int top = (int) Math.floor(y) - bead.reach();
+    for (int row = Math.max(0, -top); row < side && top + row < height; row++) {
+      for (int column = 0; column < side; column++) {
+        int argb = stamp[row * side + column];
+        if (argb != 0) {
+          point(left + column, top + row, argb);
         }
       }
     }
+  }
+
+  private Bead beadOf(double radius, int fill, int ring) {
+    for (Bead bead : beads) {
+      if (bead.is(radius, fill, ring)) {
+        return bead;
+      }
+    }
+    beads.add(new Bead(radius, fill, ring));
+    return beads.getLast();
   }
 
   /** A flag that leans right (1) or left (-1) from its pole. */
@@ -202,7 +213,7 @@ public final class Pixels {
     pixels[at] = over(color, pixels[at], 255 - (color >>> 24));
   }
 
-  private static int scaled(int argb, double cover) {
+  static int scaled(int argb, double cover) {
     int a = (int) ((argb >>> 24) * cover);
     int r = (int) ((argb >>> 16 & 255) * cover);
     int g = (int) ((argb >>> 8 & 255) * cover);

@@ -28,12 +28,19 @@ final class WaveformImage {
   private final int height;
   private final int[] pixels;
   private final float[] column = new float[3];
+
+  /** The y of the level line, and of the level as it sounds, at each column. */
+  private final double[] lines;
+
+  private final double[] levels;
   private final LevelScale scale;
 
   WaveformImage(int width, int height) {
     this.width = width;
     this.height = height;
     this.scale = new LevelScale(height);
+    lines = new double[width + 1];
+    levels = new double[width + 1];
     drawn = new Pixels(width, height);
     pixels = drawn.memory();
   }
@@ -128,8 +135,6 @@ final class WaveformImage {
     int top = Pixels.premultiplied(colors.rise(), 1);
     int ink = Pixels.premultiplied(colors.ink(), 1);
     int casing = Pixels.premultiplied(colors.surface(), 1);
-    double[] lines = new double[width + 1];
-    double[] levels = new double[width + 1];
     int interval = 0;
     for (int x = drawn.from(); x <= drawn.to(); x++) {
       long frame = axis.frameAt(x);

@@ -41,7 +41,7 @@ public final class HushFollow {
   private final Map<String, String> mediaByOldClip;
   private final Map<String, String> mediaByClip;
 
-  private HushFollow(Project before, Project after, List<Passage> leaving, List<Passage> is) {
+  private HushFollow(Project before, Project after, List<Passage> leaving) {
     this.before = before;
     this.after = after;
     this.leaving = leaving;
@@ -54,7 +54,7 @@ public final class HushFollow {
     }
     mediaByOldClip = mediaByClip(before);
     mediaByClip = mediaByClip(after);
-    for (Passage p : is) {
+    for (Passage p : Passages.each(after, t -> true)) {
       if (mediaByOldClip.containsKey(p.clipId())) {
         isByClip.computeIfAbsent(p.clipId(), id -> new ArrayList<>()).add(p);
       } else {
@@ -71,23 +71,21 @@ public final class HushFollow {
     if (!voiceIds(before).equals(voiceIds(after))) {
       return after;
     }
-    List<Passage> touched = touched(before, after);
-    if (touched.isEmpty()) {
+    List<Passage> leaving = leaving(before, after);
+    if (leaving.isEmpty()) {
       return after;
     }
-    List<Passage> is = Passages.each(after, t -> true);
-    touched.removeIf(new HashSet<>(is)::contains);
-    return touched.isEmpty() ? after : new HushFollow(before, after, touched, is).all();
+    return new HushFollow(before, after, leaving).all();
   }
 
   private static List<String> voiceIds(Project project) {
     return project.voiceTracks().map(Track::id).toList();
   }
 
-  /** The passages of clips that did not stay as they were. */
-  private static List<Passage> touched(Project before, Project after) {
+  /** The passages that are no longer where they were. */
+  private static List<Passage> leaving(Project before, Project after) {
     boolean sameShelf = before.shelf().equals(after.shelf());
-    List<Passage> touched = new ArrayList<>();
+    List<Passage> leaving = new ArrayList<>();
     for (Track old : before.voiceTracks().toList()) {
       Track track = after.track(old.id()).orElseThrow();
       if (sameShelf && track.clips().equals(old.clips())) {
@@ -99,11 +97,17 @@ public final class HushFollow {
         boolean stays =
             now.contains(clip) && (sameShelf || after.media(clip.mediaId()).equals(media));
         if (!stays && media.isPresent()) {
-          touched.addAll(Passages.in(old, clip, media.get()));
+          List<Passage> stay =
+              track
+                  .clip(clip.id())
+                  .flatMap(c -> after.media(c.mediaId()).map(m -> Passages.in(track, c, m)))
+                  .orElse(List.of());
+          leaving.addAll(Passages.in(old, clip, media.get()));
+          leaving.removeAll(new HashSet<>(stay));
         }
       }
     }
-    return touched;
+    return leaving;
   }
 
   private Project all() {

@@ -26,36 +26,52 @@ public final class TrackCurve {
    * track makes its curve once.
    */
   private static final Cache<Track, TrackCurve> MADE =
-      Caffeine.newBuilder().weakKeys().maximumSize(64).executor(Runnable::run).build();
+      Caffeine.newBuilder().weakKeys().maximumSize(32).executor(Runnable::run).build();
 
   private final int sampleRate;
   private final double trackDb;
   private final boolean off;
+  private final LevelLine line;
   private final long[] knots;
+  private final Hush.Knots[][] hushesIn;
+  private final Hush.Knots[][] risesIn;
+
+  /** Made when first asked for: a lane draws a few minutes of hours. Any thread may make one. */
   private final Interval[] intervals;
 
   private TrackCurve(Track track, int sampleRate) {
     this.sampleRate = sampleRate;
     trackDb = track.levelDb();
     off = trackDb <= Decibels.OFF_DB;
-    LevelLine line = track.line();
+    line = track.line();
     Hush.Knots[] hushes =
         track.hushes().stream().map(h -> h.knots(sampleRate)).toArray(Hush.Knots[]::new);
     Hush.Knots[] rises =
         track.rises().stream().map((Rise r) -> r.knots(sampleRate)).toArray(Hush.Knots[]::new);
     knots = knotsOf(line, hushes, rises);
-    Hush.Knots[][] hushesIn = Reach.of(knots, hushes);
-    Hush.Knots[][] risesIn = Reach.of(knots, rises);
+    hushesIn = Reach.of(knots, hushes);
+    risesIn = Reach.of(knots, rises);
     intervals = new Interval[knots.length + 1];
-    int next = 0;
+  }
+
+  /** Makes everything now, for a reader that may not wait for it later. */
+  public TrackCurve whole() {
     for (int i = 0; i < intervals.length; i++) {
-      long first = i > 0 ? knots[i - 1] : knots.length == 0 ? 0 : knots[0] - 1;
-      boolean outer = i == 0 || i == knots.length;
-      while (next < line.keyframes().size() && line.keyframes().get(next).frame() <= first) {
-        next++;
-      }
-      intervals[i] = new Interval(line, next, first, outer, hushesIn[i], risesIn[i]);
+      interval(i);
     }
+    return this;
+  }
+
+  private Interval interval(int index) {
+    Interval known = intervals[index];
+    if (known == null) {
+      long first = index > 0 ? knots[index - 1] : knots.length == 0 ? 0 : knots[0] - 1;
+      boolean outer = index == 0 || index == knots.length;
+      int next = line.indexAfter(first);
+      known = new Interval(line, next, first, outer, hushesIn[index], risesIn[index]);
+      intervals[index] = known;
+    }
+    return known;
   }
 
   /** A track's curve; the same one each time for the very same track, while it is in use. */
@@ -123,7 +139,7 @@ public final class TrackCurve {
    * @param interval from {@link #seek}
    */
   public double levelDbAt(long frame, int interval) {
-    return off ? Double.NEGATIVE_INFINITY : trackDb + intervals[interval].levelDbAt(frame);
+    return off ? Double.NEGATIVE_INFINITY : trackDb + interval(interval).levelDbAt(frame);
   }
 
   /**
@@ -141,7 +157,7 @@ public final class TrackCurve {
       at = seek(frame, at);
       float factor = (float) Decibels.toFactor(levelDbAt(frame, at));
       factors[done++] = factor;
-      if (intervals[at].isSteady()) {
+      if (interval(at).isSteady()) {
         long until = at == knots.length ? Long.MAX_VALUE : knots[at];
         while (done < count && firstFrame + (long) done * step < until) {
           factors[done++] = factor;

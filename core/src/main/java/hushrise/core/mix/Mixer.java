@@ -242,7 +242,8 @@ public final class Mixer {
       line = track.line();
       curve =
           TrackCurve.of(
-              hand.isPresent() ? track.withLine(LevelLine.EMPTY) : track, project.sampleRate());
+                  hand.isPresent() ? track.withLine(LevelLine.EMPTY) : track, project.sampleRate())
+              .whole();
       panLeft = Pan.left(track.pan());
       panRight = Pan.right(track.pan());
       Map<String, ClipEnvelope> envelopes = ClipEnvelope.of(track);
