@@ -41,6 +41,10 @@ import org.bytedeco.ffmpeg.avutil.AVDictionaryEntry;
  */
 final class Companions implements AutoCloseable {
 
+  static {
+    Ffmpeg.load();
+  }
+
   private static final int STANDARD_COMPLIANCE = 0;
 
   /** Tags that a container writes by itself. */

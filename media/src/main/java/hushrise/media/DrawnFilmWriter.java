@@ -23,6 +23,10 @@ import org.bytedeco.ffmpeg.avutil.AVDictionary;
  */
 public final class DrawnFilmWriter implements AutoCloseable {
 
+  static {
+    Ffmpeg.load();
+  }
+
   /** Flat drawings need few bits. */
   private static final double BITS_PER_PIXEL = 0.034;
 

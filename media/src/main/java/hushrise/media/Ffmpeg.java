@@ -15,21 +15,40 @@ import hushrise.core.Problem;
 import hushrise.core.sound.Progress;
 import java.nio.charset.StandardCharsets;
 import java.nio.file.Path;
+import java.util.List;
 import org.bytedeco.ffmpeg.avcodec.AVPacket;
 import org.bytedeco.ffmpeg.avformat.AVFormatContext;
 import org.bytedeco.ffmpeg.avformat.AVStream;
 import org.bytedeco.ffmpeg.avutil.AVDictionary;
+import org.bytedeco.ffmpeg.global.avcodec;
 import org.bytedeco.ffmpeg.global.avformat;
+import org.bytedeco.ffmpeg.global.avutil;
+import org.bytedeco.ffmpeg.global.swresample;
+import org.bytedeco.ffmpeg.global.swscale;
+import org.bytedeco.javacpp.Loader;
 import org.bytedeco.javacpp.Pointer;
 
 /** What every use of FFmpeg's libraries shares: opening local files only, and errors in words. */
 final class Ffmpeg {
 
   static {
+    for (Class<?> library :
+        List.of(avutil.class, swresample.class, swscale.class, avcodec.class, avformat.class)) {
+      Loader.load(library);
+    }
     av_log_set_level(AV_LOG_QUIET);
   }
 
   private Ffmpeg() {}
+
+  /**
+   * Sees to it that the libraries are there. What makes their objects calls this first, in a static
+   * block: their classes need one another, and threads that begin with different ones of them would
+   * wait for each other for ever.
+   */
+  static void load() {
+    // done above, once, by whichever thread comes first
+  }
 
   /**
    * Opens a media file for reading. Only the {@code file} protocol is allowed, for the file itself

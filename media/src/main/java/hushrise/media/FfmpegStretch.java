@@ -22,10 +22,17 @@ import java.util.Locale;
 import org.bytedeco.ffmpeg.avfilter.AVFilterContext;
 import org.bytedeco.ffmpeg.avfilter.AVFilterGraph;
 import org.bytedeco.ffmpeg.avutil.AVFrame;
+import org.bytedeco.ffmpeg.global.avfilter;
 import org.bytedeco.javacpp.FloatPointer;
+import org.bytedeco.javacpp.Loader;
 
 /** FFmpeg's {@code atempo}: overlapping pieces, set where their waveforms agree. */
 public final class FfmpegStretch implements TimeStretch {
+
+  static {
+    Ffmpeg.load();
+    Loader.load(avfilter.class);
+  }
 
   private static final int BLOCK = 512;
 

@@ -37,6 +37,10 @@ import org.slf4j.LoggerFactory;
  */
 final class FfmpegWriter implements FileMixWriter {
 
+  static {
+    Ffmpeg.load();
+  }
+
   private static final Logger LOG = LoggerFactory.getLogger(FfmpegWriter.class);
 
   private static final int STANDARD_COMPLIANCE = 0;

@@ -20,6 +20,10 @@ import org.bytedeco.ffmpeg.avformat.AVStream;
  */
 final class PictureCopy implements PictureFeed {
 
+  static {
+    Ffmpeg.load();
+  }
+
   private final AVFormatContext input;
   private final AVStream from;
   private final AVStream to;

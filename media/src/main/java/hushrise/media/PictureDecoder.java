@@ -32,6 +32,10 @@ import org.bytedeco.ffmpeg.avutil.AVFrame;
 /** Decodes the frames of a film's picture one after another, from any place. For one thread. */
 final class PictureDecoder implements AutoCloseable {
 
+  static {
+    Ffmpeg.load();
+  }
+
   private final AVFormatContext format;
   private final AVStream stream;
   private final AVCodecContext codec;

@@ -23,6 +23,10 @@ import org.bytedeco.javacpp.PointerPointer;
  */
 public final class PictureReader implements AutoCloseable {
 
+  static {
+    Ffmpeg.load();
+  }
+
   /** How far ahead it is quicker to decode on than to seek. */
   private static final double DECODE_ON_SECONDS = 1.0;
 

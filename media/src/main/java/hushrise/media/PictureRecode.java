@@ -19,6 +19,10 @@ import org.bytedeco.javacpp.PointerPointer;
  */
 final class PictureRecode implements PictureFeed {
 
+  static {
+    Ffmpeg.load();
+  }
+
   private final PictureDecoder decoder;
   private final VideoEncoder encoder;
   private final Scaling scaling = new Scaling();

@@ -22,6 +22,10 @@ import org.bytedeco.ffmpeg.avformat.AVFormatContext;
  */
 final class PictureSequence implements PictureFeed {
 
+  static {
+    Ffmpeg.load();
+  }
+
   private static final int STILLS_WIDTH = 1920;
   private static final int STILLS_HEIGHT = 1080;
 

@@ -29,6 +29,10 @@ import org.bytedeco.javacpp.PointerPointer;
  */
 final class Resampler implements AutoCloseable {
 
+  static {
+    Ffmpeg.load();
+  }
+
   /** So high that a fold is never made softer. */
   private static final double NO_LIMIT = 1e6;
 

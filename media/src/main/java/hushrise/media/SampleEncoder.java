@@ -42,6 +42,10 @@ import org.bytedeco.javacpp.PointerPointer;
 /** Encodes stereo floats into packets, from a first frame to a last one. */
 final class SampleEncoder implements AutoCloseable {
 
+  static {
+    Ffmpeg.load();
+  }
+
   private static final int FREE_FRAME_SIZE = 4096;
 
   private final AVCodecContext codec;

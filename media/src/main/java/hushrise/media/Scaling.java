@@ -13,6 +13,10 @@ import org.bytedeco.javacpp.DoublePointer;
  */
 final class Scaling implements AutoCloseable {
 
+  static {
+    Ffmpeg.load();
+  }
+
   private SwsContext way;
 
   /**

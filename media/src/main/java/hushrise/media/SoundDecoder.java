@@ -49,6 +49,10 @@ import org.bytedeco.javacpp.PointerPointer;
  */
 final class SoundDecoder implements AutoCloseable {
 
+  static {
+    Ffmpeg.load();
+  }
+
   /** Receives decoded sound. */
   interface Sink {
 

@@ -15,6 +15,10 @@ import org.bytedeco.ffmpeg.avutil.AVRational;
 /** Encodes stereo floats into a stream of an output file. */
 abstract sealed class SoundEncoder implements AutoCloseable permits WholeSound, SegmentedSound {
 
+  static {
+    Ffmpeg.load();
+  }
+
   private final AVStream stream;
   private final AVRational clock;
 

@@ -44,6 +44,10 @@ import org.bytedeco.javacpp.PointerPointer;
 /** Encodes pictures into a stream of an output file: VP9 for WebM, H.264 for everything else. */
 final class VideoEncoder implements AutoCloseable {
 
+  static {
+    Ffmpeg.load();
+  }
+
   /** What a drawn or filmed picture needs to look untouched, roughly. */
   static final double BITS_PER_PIXEL = 0.12;
 
