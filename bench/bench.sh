@@ -34,7 +34,7 @@ echo "== the loudness of the film of two hours on twelve tracks, and after edits
 "$java" --enable-native-access=ALL-UNNAMED --sun-misc-unsafe-memory-access=allow -cp "$jars" hushrise.bench.FilmBenchmark 2>/dev/null
 
 echo "== noting every step of the film of two hours in the journal, and giving it back"
-"$java" -Xmx512m --enable-native-access=ALL-UNNAMED --sun-misc-unsafe-memory-access=allow -cp "$jars" hushrise.bench.JournalBenchmark 2>/dev/null
+"$java" -XX:ThreadPriorityPolicy=1 -XX:CompilerThreadPriority=10 -Xmx512m --enable-native-access=ALL-UNNAMED --sun-misc-unsafe-memory-access=allow -cp "$jars" hushrise.bench.JournalBenchmark 2>/dev/null
 
 command -v ffmpeg >/dev/null 2>&1 || {
   echo "The yardstick is the FFmpeg program: install it (on Debian: apt-get install ffmpeg) for the ratios."

@@ -7,6 +7,7 @@ package hushrise.app.look;
 final class Bead {
 
   private static final int QUARTERS = 4;
+  private static final double ASIDE = 0.11;
 
   private final double radius;
   private final int fill;
@@ -30,13 +31,29 @@ final class Bead {
     return reach;
   }
 
-  /** Its premultiplied colours, row by row, {@code 2 * reach + 1} in each, around a place. */
-  int[] at(double x, double y) {
-    int quarterX = (int) ((x - Math.floor(x)) * QUARTERS);
-    int quarterY = (int) ((y - Math.floor(y)) * QUARTERS);
-    int index = quarterY * QUARTERS + quarterX;
+  /**
+   * A place in quarters of a pixel. Whole and half pixels, where places often lie, are far from
+   * where one quarter becomes the next, so that a rounding error does not move a bead.
+   */
+  static int quarters(double place) {
+    return (int) Math.floor((place + ASIDE) * QUARTERS);
+  }
+
+  /** The pixel of a place in quarters. */
+  static int pixel(int quarters) {
+    return Math.floorDiv(quarters, QUARTERS);
+  }
+
+  /**
+   * Its premultiplied colours, row by row, {@code 2 * reach + 1} in each, around the pixel of a
+   * place in quarters.
+   */
+  int[] at(int quartersX, int quartersY) {
+    int x = Math.floorMod(quartersX, QUARTERS);
+    int y = Math.floorMod(quartersY, QUARTERS);
+    int index = y * QUARTERS + x;
     if (stamps[index] == null) {
-      stamps[index] = stamp((quarterX + 0.5) / QUARTERS, (quarterY + 0.5) / QUARTERS);
+      stamps[index] = stamp((x + 0.5) / QUARTERS - ASIDE, (y + 0.5) / QUARTERS - ASIDE);
     }
     return stamps[index];
   }

@@ -139,10 +139,12 @@ public final class Pixels {
   /** A disc with a ring, its edges by their coverage. */
   public void bead(double x, double y, double radius, int fill, int ring) {
     Bead bead = beadOf(radius, fill, ring);
-    int[] stamp = bead.at(x, y);
+    int quartersX = Bead.quarters(x);
+    int quartersY = Bead.quarters(y);
+    int[] stamp = bead.at(quartersX, quartersY);
     int side = 2 * bead.reach() + 1;
-    int left = (int) Math.floor(x) - bead.reach();
-    int top = (int) Math.floor(y) - bead.reach();
+    int left = Bead.pixel(quartersX) - bead.reach();
+    int top = Bead.pixel(quartersY) - bead.reach();
     for (int row = Math.max(0, -top); row < side && top + row < height; row++) {
       for (int column = 0; column < side; column++) {
         int argb = stamp[row * side + column];

@@ -82,7 +82,12 @@ public final class Journal implements AutoCloseable {
     this.folder = folder;
     this.mostBytes = mostBytes;
     this.complain = complain;
-    thread = Thread.ofPlatform().name("hushrise-journal").daemon().start(this::work);
+    thread =
+        Thread.ofPlatform()
+            .name("hushrise-journal")
+            .priority(Thread.MIN_PRIORITY) // a step does not wait for its noting
+            .daemon()
+            .start(this::work);
   }
 
   /** Whether this process writes a journal. */
