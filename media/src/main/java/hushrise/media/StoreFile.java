@@ -16,21 +16,25 @@ import java.util.zip.CRC32C;
 
 /**
  * A cache file of floats: a head of {@link #HEAD} bytes, then the floats, little-endian. The head
- * tells what the file is, how long it must be and a checksum over samples of its bytes; a file that
- * does not agree with its head is damaged and is made again.
+ * tells what the file is, how long it must be, a checksum over samples of its bytes and one over
+ * all of them; a file that does not agree with its head is damaged and is made again.
  */
 final class StoreFile implements AutoCloseable {
 
   static final int HEAD = 64;
 
-  private static final long MAGIC = 0x48525354_30303031L;
+  private static final long MAGIC = 0x48525354_30303032L;
   private static final int PROBE = 4096;
   private static final int PROBES = 16;
+
+  /** A file up to this is looked through whole before it is used, a larger one at its probes. */
+  private static final long LOOKED_THROUGH = 256L << 20;
 
   private final FileChannel channel;
   private final Path part;
   private final ByteBuffer buffer =
       ByteBuffer.allocateDirect(1 << 18).order(ByteOrder.LITTLE_ENDIAN);
+  private final CRC32C whole = new CRC32C();
   private boolean kept;
 
   /**
@@ -84,6 +88,7 @@ final class StoreFile implements AutoCloseable {
 
   private void drain() throws IOException {
     buffer.flip();
+    whole.update(buffer.duplicate());
     while (buffer.hasRemaining()) {
       channel.write(buffer);
     }
@@ -99,7 +104,8 @@ final class StoreFile implements AutoCloseable {
           .putLong(size)
           .putInt(channels)
           .putLong(frames)
-          .putInt(checksum(channel, size));
+          .putInt(checksum(channel, size))
+          .putInt((int) whole.getValue());
       channel.write(head.rewind(), 0);
       channel.close();
     } catch (IOException e) {
@@ -117,6 +123,12 @@ final class StoreFile implements AutoCloseable {
       channel.read(probe, at);
       crc.update(probe.flip());
     }
+    return (int) crc.getValue();
+  }
+
+  private static int checksum(MemorySegment floats) {
+    CRC32C crc = new CRC32C();
+    crc.update(floats.asByteBuffer());
     return (int) crc.getValue();
   }
 
@@ -138,6 +150,10 @@ final class StoreFile implements AutoCloseable {
       }
       MemorySegment floats =
           channel.map(FileChannel.MapMode.READ_ONLY, HEAD, size - HEAD, Arena.ofAuto());
+      if (size <= LOOKED_THROUGH && head.getInt(32) != checksum(floats)) {
+        AtomicFile.discard(file);
+        return Optional.empty();
+      }
       return Optional.of(new Mapped(floats, head.getInt(16), head.getLong(20)));
     } catch (IOException e) {
       AtomicFile.discard(file);

@@ -131,11 +131,19 @@ class ReadingTest extends MediaTestCase {
       damage.setLength(damage.length() - 1_000);
     }
     assertThat(read(freshStore().open(file, RATE, Progress.NONE), 0, RATE)).containsExactly(first);
-    try (RandomAccessFile damage = new RandomAccessFile(cached.toFile(), "rw")) {
-      damage.seek(StoreFile.HEAD + 100);
-      damage.writeInt(0x12345678);
+    Random random = new Random(3);
+    for (int i = 0; i < 12; i++) {
+      try (RandomAccessFile damage = new RandomAccessFile(cached.toFile(), "rw")) {
+        long at = random.nextLong(StoreFile.HEAD, damage.length());
+        damage.seek(at);
+        int was = damage.read();
+        damage.seek(at);
+        damage.write(was ^ 1 << random.nextInt(8));
+      }
+      assertThat(read(freshStore().open(file, RATE, Progress.NONE), 0, RATE))
+          .as("a bit of it changed, %d", i)
+          .containsExactly(first);
     }
-    assertThat(read(freshStore().open(file, RATE, Progress.NONE), 0, RATE)).containsExactly(first);
   }
 
   private Path cachedSound() throws IOException {
