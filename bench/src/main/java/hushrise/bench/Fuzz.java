@@ -86,7 +86,7 @@ public final class Fuzz {
     List<Kind> kinds =
         List.of(
             new Kind(demo.resolve("first-ferry.hushrise"), ".hushrise", ProjectFile::load),
-            new Kind(vtt, ".vtt", file -> WebVtt.read(Files.readString(file), "tried.vtt", 48_000)),
+            new Kind(vtt, ".vtt", file -> WebVtt.read(file, 48_000)),
             new Kind(
                 otio,
                 ".otio",

@@ -24,6 +24,8 @@ import static org.bytedeco.ffmpeg.global.avutil.av_frame_free;
 import static org.bytedeco.ffmpeg.global.avutil.av_frame_get_buffer;
 import static org.bytedeco.ffmpeg.global.avutil.av_frame_make_writable;
 import static org.bytedeco.ffmpeg.global.avutil.av_make_q;
+import static org.bytedeco.ffmpeg.global.avutil.av_opt_set_int;
+import static org.bytedeco.ffmpeg.global.swresample.SWR_DITHER_TRIANGULAR;
 import static org.bytedeco.ffmpeg.global.swresample.swr_alloc_set_opts2;
 import static org.bytedeco.ffmpeg.global.swresample.swr_convert;
 import static org.bytedeco.ffmpeg.global.swresample.swr_free;
@@ -93,6 +95,10 @@ final class SampleEncoder implements AutoCloseable {
             0,
             null),
         "converter");
+    if (format.coding() == SoundCoding.PCM_16) {
+      // as WavWriter does: triangular noise of two steps, so that what is quieter than one is heard
+      require(av_opt_set_int(converter, "dither_method", SWR_DITHER_TRIANGULAR, 0), "dither");
+    }
     require(swr_init(converter), "converter");
     boolean free =
         (encoder.capabilities() & AV_CODEC_CAP_VARIABLE_FRAME_SIZE) != 0 || codec.frame_size() == 0;

@@ -105,6 +105,27 @@ class ReadingTest extends MediaTestCase {
     }
   }
 
+  /** A tone of a third of a step is nothing but zeros, unless it is dithered. */
+  @ParameterizedTest
+  @ValueSource(strings = {"WAV_16", "AIFF_16"})
+  void whatIsQuieterThanAStepOfSixteenBitsIsStillThere(String name) {
+    OutputFormat format = OutputFormat.valueOf(name);
+    Path file = folder.resolve("whisper." + format.ending());
+    float[] tone = sine(1000, 0.33 / (1 << 15), 4 * RATE);
+    try (FileMixWriter writer = FileMixWriter.ofSound(file, format, RATE)) {
+      writer.write(tone, tone, tone.length);
+      writer.finish();
+    }
+    float[] found = read(open(file), 0, 4 * RATE);
+    double alike = 0;
+    double own = 0;
+    for (int i = 0; i < tone.length; i++) {
+      alike += found[i] * tone[i];
+      own += tone[i] * tone[i];
+    }
+    assertThat(alike / own).isCloseTo(1, within(0.1));
+  }
+
   @Test
   void aStoredSoundReadsTheSameFromEveryPlace() {
     Random noise = new Random(4);

@@ -21,9 +21,7 @@ import hushrise.core.speech.Passages;
 import hushrise.core.speech.WebVtt;
 import hushrise.core.store.AtomicFile;
 import hushrise.core.time.Span;
-import java.io.IOException;
 import java.nio.charset.StandardCharsets;
-import java.nio.file.Files;
 import java.nio.file.Path;
 import java.util.List;
 import java.util.Optional;
@@ -140,12 +138,9 @@ public final class SpeechCommands {
 
   private void read(Media media, Path file) {
     try {
-      String words = Files.readString(file, StandardCharsets.UTF_8);
-      List<Span> spans = WebVtt.read(words, String.valueOf(file), session.present().sampleRate());
+      List<Span> spans = WebVtt.read(file, session.present().sampleRate());
       session.commit(text("edit.readSpeech"), p -> SpeechEdits.set(p, media.id(), spans));
       messages.say(text("speech.wasRead", spans.size(), media.title()));
-    } catch (IOException e) {
-      messages.complain(text("speech.unreadable", file));
     } catch (Problem e) {
       messages.complain(e.getMessage());
     }

@@ -13,8 +13,8 @@ import hushrise.core.project.timeline.Clip;
 import hushrise.core.project.timeline.Fade;
 import hushrise.core.project.timeline.Track;
 import hushrise.core.store.ProjectFile;
+import hushrise.core.store.WholeFile;
 import java.io.IOException;
-import java.nio.file.Files;
 import java.nio.file.Path;
 import java.util.ArrayList;
 import java.util.HashMap;
@@ -33,6 +33,7 @@ import java.util.Set;
 public final class OtioReader {
 
   private static final ObjectMapper MAPPER = new ObjectMapper();
+  private static final int MOST_BYTES = 256 << 20;
   private static final long MOST_SECONDS = 200_000;
   private static final int MOST_CHILDREN = 100_000;
 
@@ -68,14 +69,12 @@ public final class OtioReader {
    * @throws Problem when it is none, is damaged, or its media cannot be read
    */
   public static Project read(Path file, Taker taker) {
+    byte[] bytes = WholeFile.bytes(file, "file", MOST_BYTES);
     try {
-      return new OtioReader(file, taker).timeline(MAPPER.readTree(Files.readAllBytes(file)));
+      return new OtioReader(file, taker).timeline(MAPPER.readTree(bytes));
     } catch (IOException e) {
       throw new Problem(
-          Files.exists(file)
-              ? "%s is no OpenTimelineIO file, or is damaged: export it again.".formatted(file)
-              : "There is no file %s: check its name and folder.".formatted(file),
-          e);
+          "%s is no OpenTimelineIO file, or is damaged: export it again.".formatted(file), e);
     }
   }
 

@@ -1,7 +1,12 @@
 package hushrise.core.speech;
 
 import hushrise.core.Problem;
+import hushrise.core.store.WholeFile;
 import hushrise.core.time.Span;
+import java.nio.ByteBuffer;
+import java.nio.charset.CharacterCodingException;
+import java.nio.charset.StandardCharsets;
+import java.nio.file.Path;
 import java.util.ArrayList;
 import java.util.List;
 import java.util.regex.Matcher;
@@ -9,6 +14,8 @@ import java.util.regex.Pattern;
 
 /** Stretches of speech as WebVTT (W3C): read from cues, written as cues without words. */
 public final class WebVtt {
+
+  private static final int MOST_BYTES = 64 << 20;
 
   private static final Pattern TIMING =
       Pattern.compile(
@@ -42,6 +49,23 @@ public final class WebVtt {
 
   /**
    * The stretches that a file's cues cover, in its order.
+   *
+   * @throws Problem when it cannot be read, is no text in UTF-8 or no WebVTT, or a cue ends before
+   *     it begins
+   */
+  public static List<Span> read(Path file, int sampleRate) {
+    byte[] bytes = WholeFile.bytes(file, "file", MOST_BYTES);
+    try {
+      String text = StandardCharsets.UTF_8.newDecoder().decode(ByteBuffer.wrap(bytes)).toString();
+      return read(text, String.valueOf(file), sampleRate);
+    } catch (CharacterCodingException e) {
+      throw new Problem(
+          "The file %s is no text in UTF-8: save it again as WebVTT.".formatted(file), e);
+    }
+  }
+
+  /**
+   * The stretches that a text's cues cover, in its order.
    *
    * @param name what a person knows the file as
    * @throws Problem when it is no WebVTT, or a cue ends before it begins

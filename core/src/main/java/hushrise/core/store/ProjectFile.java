@@ -24,7 +24,6 @@ import hushrise.core.project.UnknownFields;
 import hushrise.core.project.media.Credit;
 import hushrise.core.project.media.Licence;
 import java.io.IOException;
-import java.nio.file.Files;
 import java.nio.file.InvalidPathException;
 import java.nio.file.Path;
 import java.util.Arrays;
@@ -42,7 +41,7 @@ public final class ProjectFile {
   /** The version that is written, and the highest that is read. */
   public static final int VERSION = 1;
 
-  private static final long MOST_BYTES = 256L << 20;
+  private static final int MOST_BYTES = 256 << 20;
 
   /** The name under which readers and writers of paths find the project's folder. */
   private static final String FOLDER = "folder";
@@ -57,32 +56,11 @@ public final class ProjectFile {
    * @throws Problem when the file is missing, no project, damaged, or from a newer version
    */
   public static Project load(Path file) {
-    byte[] bytes;
-    try {
-      requireBelievableSize(file);
-      bytes = Files.readAllBytes(file);
-    } catch (IOException e) {
-      throw new Problem(
-          Files.exists(file)
-              ? "The project %s cannot be read: check that you may open it.".formatted(file)
-              : "There is no project %s: check its name and folder.".formatted(file),
-          e);
-    }
+    byte[] bytes = WholeFile.bytes(file, "project", MOST_BYTES);
     try {
       return read(MAPPER.readTree(bytes), file);
     } catch (IOException e) {
       throw damaged(file, e);
-    }
-  }
-
-  private static void requireBelievableSize(Path file) throws IOException {
-    if (Files.exists(file) && !Files.isRegularFile(file)) {
-      throw new Problem("%s is no ordinary file: choose a %s file.".formatted(file, ENDING));
-    }
-    if (Files.size(file) > MOST_BYTES) {
-      throw new Problem(
-          "The project %s is %d MB large, which no project is: choose another file."
-              .formatted(file, Files.size(file) >> 20));
     }
   }
 
