@@ -11,9 +11,7 @@ import java.io.IOException;
 import java.nio.file.Files;
 import java.nio.file.Path;
 import java.time.Instant;
-import java.util.HashMap;
 import java.util.IdentityHashMap;
-import java.util.List;
 import java.util.Map;
 import java.util.Optional;
 
@@ -174,21 +172,9 @@ final class JournalFile {
         return before;
       }
       JsonNode tree = TreeChange.applied(trees.get(before), record.get("change"));
-      Project now = sharing(ProjectFile.readOwn(tree, PLACE), before);
+      Project now = ProjectFile.readOwn(tree, PLACE, trees.get(before), before);
       trees.put(now, tree);
       return now;
-    }
-
-    /** A project that has of another one what is equal in both. */
-    private static Project sharing(Project now, Project before) {
-      return now.withShelf(shared(now.shelf(), before.shelf()))
-          .withTracks(shared(now.tracks(), before.tracks()));
-    }
-
-    private static <T> List<T> shared(List<T> now, List<T> before) {
-      Map<T, T> known = new HashMap<>();
-      before.forEach(thing -> known.put(thing, thing));
-      return now.stream().map(thing -> known.getOrDefault(thing, thing)).toList();
     }
   }
 }

@@ -14,6 +14,8 @@ import com.fasterxml.jackson.databind.SerializerProvider;
 import com.fasterxml.jackson.databind.deser.std.StdDeserializer;
 import com.fasterxml.jackson.databind.json.JsonMapper;
 import com.fasterxml.jackson.databind.module.SimpleModule;
+import com.fasterxml.jackson.databind.node.ArrayNode;
+import com.fasterxml.jackson.databind.node.JsonNodeFactory;
 import com.fasterxml.jackson.databind.node.ObjectNode;
 import com.fasterxml.jackson.databind.ser.std.StdSerializer;
 import com.fasterxml.jackson.databind.util.TokenBuffer;
@@ -23,10 +25,17 @@ import hushrise.core.project.Project;
 import hushrise.core.project.UnknownFields;
 import hushrise.core.project.media.Credit;
 import hushrise.core.project.media.Licence;
+import hushrise.core.project.media.Media;
+import hushrise.core.project.timeline.Track;
 import java.io.IOException;
 import java.nio.file.InvalidPathException;
 import java.nio.file.Path;
+import java.util.ArrayList;
 import java.util.Arrays;
+import java.util.IdentityHashMap;
+import java.util.Iterator;
+import java.util.List;
+import java.util.Map;
 
 /**
  * Projects as JSON files, laid down in docs/project.schema.json. Media paths are relative to the
@@ -41,6 +50,8 @@ public final class ProjectFile {
   /** The version that is written, and the highest that is read. */
   public static final int VERSION = 1;
 
+  private static final String TRACKS = "tracks";
+  private static final String SHELF = "shelf";
   private static final int MOST_BYTES = 256 << 20;
 
   /** The name under which readers and writers of paths find the project's folder. */
@@ -102,6 +113,53 @@ public final class ProjectFile {
     } catch (IOException | IllegalArgumentException | NullPointerException e) {
       throw damaged(file, e);
     }
+  }
+
+  /**
+   * As {@link #readOwn(JsonNode, Path)}, of a tree that shares nodes with an earlier one: tracks
+   * and media whose nodes are the very same are those of the earlier project.
+   *
+   * @param treeBefore the earlier tree
+   * @param before what was made of it
+   * @throws Problem when nothing can be made of it
+   */
+  public static Project readOwn(JsonNode tree, Path file, JsonNode treeBefore, Project before) {
+    Map<JsonNode, Track> tracks = byNode(treeBefore.path(TRACKS), before.tracks());
+    Map<JsonNode, Media> shelf = byNode(treeBefore.path(SHELF), before.shelf());
+    ObjectNode others = JsonNodeFactory.instance.objectNode();
+    tree.properties().forEach(field -> others.set(field.getKey(), field.getValue()));
+    others.set(TRACKS, without(tree.path(TRACKS), tracks));
+    others.set(SHELF, without(tree.path(SHELF), shelf));
+    Project read = readOwn(others, file);
+    return read.withTracks(together(tree.path(TRACKS), tracks, read.tracks()))
+        .withShelf(together(tree.path(SHELF), shelf, read.shelf()))
+        .withUnknown(new UnknownFields(tree));
+  }
+
+  private static <T> Map<JsonNode, T> byNode(JsonNode nodes, List<T> things) {
+    Map<JsonNode, T> known = new IdentityHashMap<>();
+    for (int i = 0; i < Math.min(nodes.size(), things.size()); i++) {
+      known.put(nodes.get(i), things.get(i));
+    }
+    return known;
+  }
+
+  private static ArrayNode without(JsonNode nodes, Map<JsonNode, ?> known) {
+    ArrayNode others = JsonNodeFactory.instance.arrayNode();
+    nodes.forEach(
+        node -> {
+          if (!known.containsKey(node)) {
+            others.add(node);
+          }
+        });
+    return others;
+  }
+
+  private static <T> List<T> together(JsonNode nodes, Map<JsonNode, T> known, List<T> read) {
+    Iterator<T> others = read.iterator();
+    List<T> all = new ArrayList<>();
+    nodes.forEach(node -> all.add(known.containsKey(node) ? known.get(node) : others.next()));
+    return all;
   }
 
   private static Project made(JsonNode tree, Path file) throws IOException {
