@@ -7,6 +7,8 @@ package hushrise.app.look;
 final class Bead {
 
   private static final int QUARTERS = 4;
+
+  /** How far the borders between quarters lie from whole pixels. */
   private static final double ASIDE = 0.11;
 
   private final double radius;

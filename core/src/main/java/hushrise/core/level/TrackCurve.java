@@ -76,8 +76,13 @@ public final class TrackCurve {
 
   /** A track's curve; the same one each time for the very same track, while it is in use. */
   public static TrackCurve of(Track track, int sampleRate) {
-    TrackCurve made = MADE.get(track, t -> new TrackCurve(t, sampleRate));
-    return made.sampleRate == sampleRate ? made : new TrackCurve(track, sampleRate);
+    TrackCurve made = MADE.getIfPresent(track);
+    if (made == null || made.sampleRate != sampleRate) {
+      // Made outside the cache's locks: who draws does not wait for one that measures unseen.
+      made = new TrackCurve(track, sampleRate);
+      MADE.put(track, made);
+    }
+    return made;
   }
 
   /** All places where something bends, in order, each once. */
