@@ -2,6 +2,7 @@ package hushrise.core.journal;
 
 import static org.assertj.core.api.Assertions.assertThat;
 
+import hushrise.core.ChildProgram;
 import hushrise.core.edit.History;
 import hushrise.core.project.Project;
 import hushrise.core.store.AtomicFile;
@@ -68,15 +69,7 @@ class KillTest {
   }
 
   private static String leftForAnother(Path journals) throws IOException {
-    Process other =
-        new ProcessBuilder(
-                Path.of(System.getProperty("java.home"), "bin", "java").toString(),
-                "-cp",
-                System.getProperty("java.class.path"),
-                CountLeft.class.getName(),
-                journals.toString())
-            .redirectError(ProcessBuilder.Redirect.DISCARD)
-            .start();
+    Process other = ChildProgram.start(CountLeft.class, journals.toString());
     try (BufferedReader said = other.inputReader()) {
       return said.readLine();
     }
@@ -88,35 +81,18 @@ class KillTest {
 
   /** Starts the writer, kills it, and tells the last step that it said was kept. */
   private static int keptWhenKilled(Path here, int afterMillis) throws Exception {
-    Process writer =
-        new ProcessBuilder(
-                Path.of(System.getProperty("java.home"), "bin", "java").toString(),
-                "-XX:TieredStopAtLevel=1",
-                "-cp",
-                System.getProperty("java.class.path"),
-                KilledWriter.class.getName(),
-                here.toString())
-            .redirectError(ProcessBuilder.Redirect.DISCARD)
-            .start();
+    Process writer = ChildProgram.start(KilledWriter.class, here.toString());
     int kept = 0;
     try (BufferedReader said = writer.inputReader()) {
       String first = said.readLine(); // from here on it is at work
       assertThat(first).as("it works").isNotNull();
       Thread.sleep(afterMillis);
       writer.destroyForcibly();
-      for (String line = first; line != null; line = next(said)) {
+      for (String line = first; line != null; line = ChildProgram.next(said)) {
         kept = Integer.parseInt(line);
       }
     }
     writer.waitFor();
     return kept;
-  }
-
-  private static String next(BufferedReader said) {
-    try {
-      return said.readLine();
-    } catch (IOException killed) {
-      return null;
-    }
   }
 }

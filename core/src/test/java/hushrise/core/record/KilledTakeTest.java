@@ -2,8 +2,8 @@ package hushrise.core.record;
 
 import static org.assertj.core.api.Assertions.assertThat;
 
+import hushrise.core.ChildProgram;
 import java.io.BufferedReader;
-import java.io.IOException;
 import java.nio.ByteBuffer;
 import java.nio.ByteOrder;
 import java.nio.file.Files;
@@ -47,16 +47,7 @@ class KilledTakeTest {
 
   /** Starts a recording, kills it, and tells how much it said it had taken. */
   private static long spokenWhenKilled(Path file, int afterMillis) throws Exception {
-    Process recording =
-        new ProcessBuilder(
-                Path.of(System.getProperty("java.home"), "bin", "java").toString(),
-                "-XX:TieredStopAtLevel=1",
-                "-cp",
-                System.getProperty("java.class.path"),
-                KilledTake.class.getName(),
-                file.toString())
-            .redirectError(ProcessBuilder.Redirect.DISCARD)
-            .start();
+    Process recording = ChildProgram.start(KilledTake.class, file.toString());
     Thread killer =
         Thread.ofPlatform()
             .unstarted(
@@ -73,20 +64,12 @@ class KilledTakeTest {
       String first = said.readLine(); // from here on it records
       assertThat(first).as("it records").isNotNull();
       killer.start();
-      for (String line = first; line != null; line = next(said)) {
+      for (String line = first; line != null; line = ChildProgram.next(said)) {
         spoken = line.isEmpty() ? spoken : Math.max(spoken, Long.parseLong(line));
       }
     }
     killer.join();
     recording.waitFor();
     return spoken;
-  }
-
-  private static String next(BufferedReader said) {
-    try {
-      return said.readLine();
-    } catch (IOException killed) {
-      return null;
-    }
   }
 }
