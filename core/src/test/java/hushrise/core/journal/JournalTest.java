@@ -7,6 +7,8 @@ import hushrise.core.edit.History;
 import hushrise.core.mix.Projects;
 import hushrise.core.project.Marker;
 import hushrise.core.project.Project;
+import hushrise.core.project.media.Media;
+import hushrise.core.project.media.MediaKind;
 import hushrise.core.store.ProjectFile;
 import java.io.IOException;
 import java.nio.file.Files;
@@ -264,7 +266,7 @@ class JournalTest {
       History history = followed(project, journal);
       history.commit("Level", project.withMasterDb(-1));
       assertThat(journal.flush(10_000)).isTrue();
-      history.commit("Broken", mock(Project.class)); // which cannot be written
+      history.commit("Broken", project.withMedia(unwritable()));
       history.commit("Level", project.withMasterDb(-2));
       history.commit("Level", project.withMasterDb(-3));
       assertThat(afterCrash(journal).history().present().masterDb()).isEqualTo(-3);
@@ -274,6 +276,15 @@ class JournalTest {
       }
     }
     assertThat(journals.folder()).isEmptyDirectory();
+  }
+
+  /**
+   * A media item whose file says nothing of itself. A project is not to be mocked instead: Mockito
+   * would weave itself into {@code Object.equals}, and the rendering thread, which other tests
+   * watch, would allocate with each block.
+   */
+  private static Media unwritable() {
+    return new Media("broken", mock(Path.class), MediaKind.MUSIC, 1, true, Optional.empty(), "");
   }
 
   @Test
