@@ -25,8 +25,13 @@ voice=$(mktemp -d)
 rm -rf "$voice"
 
 echo "== scroll, zoom and drag: 2 hours, 12 tracks, 5 000 keyframes, 1280x800, software drawing"
-"$java" $yielding -Xms160m -Xmx256m -XX:+UseSerialGC -XX:+AlwaysPreTouch -XX:MetaspaceSize=128m -Dglass.platform=Headless -Dprism.order=sw --enable-native-access=ALL-UNNAMED \
-  --sun-misc-unsafe-memory-access=allow -Djava.util.prefs.userRoot=bench/target/prefs -cp "$jars" hushrise.bench.WindowBenchmark 2>bench/target/window.log ||
+rm -f app/target/.built # so that Java's cache is of what has just been built
+./hushrise demo --shot bench/target/demo.png >/dev/null
+app="$root/app/target/hushrise-app-0.1.0-SNAPSHOT.jar"
+for jar in "$root"/app/target/lib/*.jar; do app="$app:$jar"; done
+"$java" -XX:AOTCache=app/target/classes.aot $yielding -Xms160m -Xmx256m -XX:+UseSerialGC -XX:+AlwaysPreTouch -XX:MetaspaceSize=128m -Dglass.platform=Headless -Dprism.order=sw \
+  --enable-native-access=ALL-UNNAMED,javafx.graphics --sun-misc-unsafe-memory-access=allow --module-path "$root/app/target/javafx" --add-modules javafx.controls \
+  -Djava.util.prefs.userRoot=bench/target/prefs -cp "$app:bench/target/hushrise-bench-0.1.0-SNAPSHOT.jar" hushrise.bench.WindowBenchmark 2>bench/target/window.log ||
   { tail -20 bench/target/window.log; exit 1; }
 
 echo "== playing two hours on twelve tracks at the real pace for two minutes, with seeks and edits"

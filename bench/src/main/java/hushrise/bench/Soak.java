@@ -4,6 +4,7 @@ import hushrise.app.command.CommandId;
 import hushrise.app.file.FileChoice;
 import hushrise.app.look.Theme;
 import hushrise.app.session.Selection;
+import hushrise.app.window.Quiet;
 import hushrise.app.window.Window;
 import hushrise.core.project.Project;
 import hushrise.core.project.level.Hush;

@@ -39,8 +39,7 @@ record Training(Image image, Path demo, Path scratch) {
         List.of(
             "hushrise.app.window.Main",
             demo.resolve("first-ferry.hushrise").toString(),
-            "--shot",
-            scratch.resolve("window.png").toString()));
+            "--trial"));
   }
 
   private void train(Launch launch, String launcher, List<String> unseen, List<String> arguments)

@@ -3,6 +3,7 @@ package hushrise.app.timeline;
 import static hushrise.app.words.Texts.text;
 
 import hushrise.app.look.Palette;
+import hushrise.app.look.Ruled;
 import hushrise.app.session.Selection;
 import hushrise.core.project.Project;
 import hushrise.core.project.media.Media;
@@ -78,16 +79,16 @@ final class ClipPainter {
     boolean hovered = lit instanceof Target.OnClip c && c.clipId().equals(clip.id());
     double from = Math.max(-4, left);
     double to = Math.min(width + 4, right);
-    g.setStroke(selected ? palette.accent() : color.deriveColor(0, 1, 1, hovered ? 1 : 0.6));
-    g.setLineWidth(selected ? 2 : 1);
     if (selected) {
-      g.strokeRoundRect(from + 0.5, 0.5, Math.max(1, to - from - 1), height - 1, 6, 6);
+      g.setFill(palette.accent());
+      Ruled.frame(g, from, 0, Math.max(2, to - from), height, 2);
     } else if (hovered || !geometry.track().kind().sounds()) {
       double l = Math.round(from) + 0.5;
       double r = Math.round(to) - 0.5;
-      g.strokeLine(l, 0, l, height);
-      g.strokeLine(r, 0, r, height);
-      g.strokeLine(l, 0.5, r, 0.5);
+      g.setFill(color.deriveColor(0, 1, 1, hovered ? 1 : 0.6));
+      Ruled.vertical(g, l, 0, height, 1);
+      Ruled.vertical(g, r, 0, height, 1);
+      Ruled.horizontal(g, l, r, 0.5, 1);
     }
     edge(clip, lit, left, right);
     fadeCurve(clip);
@@ -144,9 +145,8 @@ final class ClipPainter {
     boolean end = lit instanceof Target.OnClipEnd c && c.clipId().equals(clip.id());
     if (start || end) {
       double x = start ? left + 1.5 : right - 1.5;
-      g.setStroke(palette.accent());
-      g.setLineWidth(3);
-      g.strokeLine(x, 2, x, height - 2);
+      g.setFill(palette.accent());
+      Ruled.vertical(g, x, 2, height - 2, 3);
     }
   }
 

@@ -1,6 +1,7 @@
 package hushrise.app.timeline;
 
 import hushrise.app.look.Palette;
+import hushrise.app.look.Ruled;
 import hushrise.app.session.Selection;
 import hushrise.core.level.TrackCurve;
 import hushrise.core.project.Project;
@@ -92,10 +93,9 @@ final class LanePainter {
       double to = Math.min(width + 2, geometry.axis().xOf(s.span().endFrame()));
       g.setFill(palette.accent().deriveColor(0, 1, 1, 0.14));
       g.fillRect(from, 0, Math.max(1, to - from), height);
-      g.setStroke(palette.accent());
-      g.setLineWidth(1.5);
-      g.strokeLine(from, 0, from, height);
-      g.strokeLine(to, 0, to, height);
+      g.setFill(palette.accent());
+      Ruled.vertical(g, from, 0, height, 1.5);
+      Ruled.vertical(g, to, 0, height, 1.5);
     }
   }
 

@@ -1,6 +1,7 @@
 package hushrise.app.timeline;
 
 import hushrise.app.look.Palette;
+import hushrise.app.look.Ruled;
 import hushrise.app.session.Selection;
 import hushrise.core.project.Project;
 import hushrise.core.project.level.Hush;
@@ -96,9 +97,8 @@ final class ShapePainter {
     double right = geometry.axis().xOf(k.floorEnd());
     double top = geometry.topY(rise, k);
     if (selected || hovered) {
-      g.setStroke(palette.rise());
-      g.setLineWidth(4);
-      g.strokeLine(Math.max(0, left), top, Math.min(width, right), top);
+      g.setFill(palette.rise());
+      Ruled.horizontal(g, Math.max(0, left), Math.min(width, right), top, 4);
       double foot = geometry.lineY((k.floorStart() + k.floorEnd()) / 2);
       knob(left, top, palette.rise());
       knob(right, top, palette.rise());
@@ -160,20 +160,18 @@ final class ShapePainter {
     double floor = geometry.floorY(hush, k);
     knob(geometry.axis().xOf(k.start()), geometry.lineY(k.start()), palette.hush());
     knob(geometry.axis().xOf(k.end()), geometry.lineY(k.end()), palette.hush());
-    g.setStroke(palette.hush());
-    g.setLineWidth(1.5);
+    g.setFill(palette.hush());
     for (long side : new long[] {k.floorStart(), k.floorEnd()}) {
       double x = geometry.axis().xOf(side);
-      g.strokeLine(x, geometry.lineY(side) + 6, x, floor);
+      Ruled.vertical(g, x, geometry.lineY(side) + 6, floor, 1.5);
     }
   }
 
   private void knob(double x, double y, Color ring) {
+    g.setFill(ring);
+    g.fillRect(x - 5, y - 5, 10, 10);
     g.setFill(palette.sunken());
-    g.fillRect(x - 4, y - 4, 8, 8);
-    g.setStroke(ring);
-    g.setLineWidth(2);
-    g.strokeRect(x - 4, y - 4, 8, 8);
+    g.fillRect(x - 3, y - 3, 6, 6);
   }
 
   private double lineY(double x) {
@@ -186,9 +184,8 @@ final class ShapePainter {
     double to = geometry.axis().xOf(k.floorEnd());
     double y = geometry.floorY(hush, k);
     if (lit instanceof Target.OnFloor f && f.hushId().equals(hush.id())) {
-      g.setStroke(palette.hush());
-      g.setLineWidth(5);
-      g.strokeLine(Math.max(0, from), y, Math.min(width, to), y);
+      g.setFill(palette.hush());
+      Ruled.horizontal(g, Math.max(0, from), Math.min(width, to), y, 5);
     }
     if (to - from > 46 && height >= 80) {
       g.setFont(BOLD);

@@ -10,12 +10,14 @@ import java.util.Optional;
  * @param shot a file for one picture of the window
  * @param shots a folder for the pictures of the documentation
  * @param theme the theme's name
+ * @param trial whether it is used once by itself, for Java to learn from
  */
 record Arguments(
     Optional<String> project,
     Optional<String> shot,
     Optional<String> shots,
-    Optional<String> theme) {
+    Optional<String> theme,
+    boolean trial) {
 
   static Arguments of(List<String> raw) {
     Optional<String> project =
@@ -23,12 +25,16 @@ record Arguments(
             ? Optional.empty()
             : Optional.of(raw.getFirst());
     return new Arguments(
-        project, after(raw, "--shot"), after(raw, "--shots"), after(raw, "--theme"));
+        project,
+        after(raw, "--shot"),
+        after(raw, "--shots"),
+        after(raw, "--theme"),
+        raw.contains("--trial"));
   }
 
-  /** Whether it was started for pictures, with nobody before it. */
-  boolean takesPictures() {
-    return shot.isPresent() || shots.isPresent();
+  /** Whether it was started with nobody before it. */
+  boolean isUnattended() {
+    return trial || shot.isPresent() || shots.isPresent();
   }
 
   private static Optional<String> after(List<String> raw, String option) {

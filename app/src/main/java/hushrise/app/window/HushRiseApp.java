@@ -48,7 +48,7 @@ public final class HushRiseApp extends Application {
             new SystemDevices(),
             theme,
             new SystemFileChoice(() -> stage),
-            arguments.takesPictures() ? passing() : UserFolders.work());
+            arguments.isUnattended() ? passing() : UserFolders.work());
     Scene scene = new Scene(window.root(), WIDTH, HEIGHT);
     window.attach(stage, scene);
     stage.getIcons().add(new Image(icon()));
@@ -60,10 +60,13 @@ public final class HushRiseApp extends Application {
     arguments.project().map(Path::of).ifPresent(window::open);
     arguments.shot().ifPresent(file -> new Pictures(window).takeOne(Path.of(file)));
     arguments.shots().ifPresent(folder -> new Pictures(window).takeAll(Path.of(folder)));
+    if (arguments.trial()) {
+      new TrialRun(window).begin();
+    }
     if (arguments.project().isEmpty()) {
       window.say(text("welcome"));
     }
-    if (!arguments.takesPictures()) {
+    if (!arguments.isUnattended()) {
       window.keepLog();
       window.offerWhatWasLeft();
       lookAhead();
@@ -78,10 +81,10 @@ public final class HushRiseApp extends Application {
     later.play();
   }
 
-  /** A folder for what is kept while pictures are taken, which is not the person's own work. */
+  /** A folder for what is kept while nobody is there, which is not the person's own work. */
   private static Path passing() {
     try {
-      Path folder = Files.createTempDirectory("hush-rise-pictures");
+      Path folder = Files.createTempDirectory("hush-rise-unattended");
       Runtime.getRuntime().addShutdownHook(new Thread(() -> remove(folder)));
       return folder;
     } catch (IOException e) {

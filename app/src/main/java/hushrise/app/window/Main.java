@@ -1,6 +1,6 @@
 package hushrise.app.window;
 
-import java.util.Arrays;
+import java.util.List;
 import java.util.Locale;
 import javafx.application.Application;
 
@@ -14,12 +14,13 @@ public final class Main {
   /**
    * Starts the window.
    *
-   * @param args {@code [PROJECT] [--shot FILE.png] [--shots FOLDER] [--theme quay|lantern]}
+   * @param args {@code [PROJECT] [--shot FILE.png] [--shots FOLDER] [--theme quay|lantern]
+   *     [--trial]}
    */
   public static void main(String[] args) {
     Locale.setDefault(Locale.Category.FORMAT, Locale.ROOT);
     if (isWithoutDisplay()) {
-      if (!Arrays.asList(args).contains("--shot") && !Arrays.asList(args).contains("--shots")) {
+      if (!Arguments.of(List.of(args)).isUnattended()) {
         System.err.println(
             "There is no display here to open a window on: start Hush Rise from a desktop, or use the command line, hushrise.");
         System.exit(1);

@@ -29,18 +29,13 @@ import java.util.ArrayDeque;
 import java.util.Deque;
 import java.util.List;
 import java.util.Optional;
-import javafx.animation.AnimationTimer;
 import javafx.application.Platform;
-import javafx.event.EventType;
-import javafx.geometry.Point2D;
 import javafx.scene.Node;
 import javafx.scene.control.CheckBox;
 import javafx.scene.control.Label;
 import javafx.scene.control.ListView;
 import javafx.scene.image.PixelFormat;
 import javafx.scene.image.WritableImage;
-import javafx.scene.input.MouseButton;
-import javafx.scene.input.MouseEvent;
 import javax.imageio.ImageIO;
 
 /** Takes pictures of the window once everything in it has been loaded and drawn, then ends. */
@@ -124,7 +119,7 @@ final class Pictures {
         new Picture(
             "level-sum.png",
             () -> {
-              lane().ifPresent(l -> fire(l, MouseEvent.MOUSE_RELEASED, 0, 0));
+              lane().ifPresent(l -> Pointer.letGo(l, 0, 0));
               window.run(CommandId.UNDO);
               music().ifPresent(t -> window.session().select(new Selection.OfTrack(t.id())));
             }),
@@ -337,34 +332,10 @@ final class Pictures {
       Node lane = lane().get();
       LevelScale scale = new LevelScale(lane.getBoundsInLocal().getHeight());
       double x = window.view().axis().xOf((hush.get().startFrame() + hush.get().endFrame()) / 2.0);
-      fire(lane, MouseEvent.MOUSE_PRESSED, x, scale.yOf(hush.get().depthDb()));
-      fire(lane, MouseEvent.MOUSE_DRAGGED, x, scale.yOf(hush.get().depthDb() - 2));
-      fire(lane, MouseEvent.MOUSE_DRAGGED, x, scale.yOf(hush.get().depthDb() - 5));
+      Pointer.press(lane, x, scale.yOf(hush.get().depthDb()));
+      Pointer.pull(lane, x, scale.yOf(hush.get().depthDb() - 2));
+      Pointer.pull(lane, x, scale.yOf(hush.get().depthDb() - 5));
     }
-  }
-
-  private static void fire(Node lane, EventType<MouseEvent> type, double x, double y) {
-    Point2D inScene = lane.localToScene(x, y);
-    lane.fireEvent(
-        new MouseEvent(
-            type,
-            inScene.getX(),
-            inScene.getY(),
-            inScene.getX(),
-            inScene.getY(),
-            MouseButton.PRIMARY,
-            1,
-            false,
-            false,
-            false,
-            false,
-            type != MouseEvent.MOUSE_RELEASED,
-            false,
-            false,
-            false,
-            false,
-            false,
-            null));
   }
 
   private Optional<Track> music() {
@@ -372,18 +343,7 @@ final class Pictures {
   }
 
   private void whenQuiet(Runnable then) {
-    new AnimationTimer() {
-      private int quiet;
-
-      @Override
-      public void handle(long now) {
-        quiet = window.isBusy() ? 0 : quiet + 1;
-        if (quiet >= QUIET_FRAMES) {
-          stop();
-          then.run();
-        }
-      }
-    }.start();
+    Quiet.when(window, QUIET_FRAMES, then);
   }
 
   private void write(Path file) {

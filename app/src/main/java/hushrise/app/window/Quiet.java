@@ -1,10 +1,9 @@
-package hushrise.bench;
+package hushrise.app.window;
 
-import hushrise.app.window.Window;
 import javafx.animation.AnimationTimer;
 
 /** Waits, frame by frame, until a window has nothing under way. */
-final class Quiet {
+public final class Quiet {
 
   private Quiet() {}
 
@@ -13,14 +12,14 @@ final class Quiet {
    *
    * @param frames for so many of its frames one after another
    */
-  static void when(Window window, int frames, Runnable then) {
+  public static void when(Window window, int frames, Runnable then) {
     new AnimationTimer() {
       private int quiet;
 
       @Override
       public void handle(long now) {
         quiet = window.isBusy() ? 0 : quiet + 1;
-        if (quiet > frames) {
+        if (quiet >= frames) {
           stop();
           then.run();
         }
