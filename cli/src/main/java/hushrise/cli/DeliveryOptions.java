@@ -106,6 +106,17 @@ final class DeliveryOptions {
   @Option(names = "--credits-in-tags", description = "Writes the credits into the film's tags.")
   private boolean creditsInTags;
 
+  @Option(
+      names = "--credits-chapter",
+      description = "Ends with a chapter that is named by the credits.")
+  private boolean creditsChapter;
+
+  @Option(
+      names = "--chapters",
+      description =
+          "Begins a chapter at each marker, in the place of the film's own; in a WAV: puts a cue point there.")
+  private boolean markersAsChapters;
+
   /** The files that are the exports themselves. */
   List<Path> outputs() {
     return outputs;
@@ -262,7 +273,9 @@ final class DeliveryOptions {
               .withStems(first ? Optional.ofNullable(stems) : Optional.empty())
               .withReports(first ? reports : List.of())
               .withKeepsTracks(!newSoundOnly)
-              .withCreditsInTags(creditsInTags));
+              .withCreditsInTags(creditsInTags)
+              .withCreditsChapter(creditsChapter)
+              .withMarkersAsChapters(markersAsChapters));
     }
     return orders;
   }

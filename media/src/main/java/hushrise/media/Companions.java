@@ -69,13 +69,13 @@ final class Companions implements AutoCloseable {
    * @param takesStreams whether subtitles and sound tracks may go along
    */
   Companions(
-      Path film, AVFormatContext output, AVStream sound, FilmHead head, boolean takesStreams) {
+      Path film, AVFormatContext output, AVStream sound, FileHead head, boolean takesStreams) {
     this.film = film;
     this.output = output;
     input = Ffmpeg.openInput(film);
     zeroSeconds = TimeZero.of(input);
     output.metadata(copied(input.metadata(), output.metadata()));
-    takeChapters(head.seconds());
+    Chapters.set(output, Chapters.arranged(chapters(head), head));
     int replaced = Probe.soundStream(input);
     int picture = Probe.pictureStream(input);
     if (replaced >= 0) {
@@ -137,20 +137,26 @@ final class Companions implements AutoCloseable {
         : Optional.of(entry.value().getString());
   }
 
-  private void takeChapters(double lengthSeconds) {
+  /** The film's own chapters; none where others take their place, which is said. */
+  private List<Chapter> chapters(FileHead head) {
+    if (!head.marks().isEmpty() && input.nb_chapters() > 0) {
+      leftOut.add(
+          "The film's own chapters (%d) give way to the markers.".formatted(input.nb_chapters()));
+      return List.of();
+    }
     List<Chapter> kept = new ArrayList<>();
     for (int i = 0; i < input.nb_chapters(); i++) {
       AVChapter from = input.chapters(i);
       double tick = TimeZero.seconds(from.time_base());
       double start = Math.max(0, from.start() * tick - zeroSeconds);
-      double end = Math.min(lengthSeconds, from.end() * tick - zeroSeconds);
+      double end = Math.min(head.seconds(), from.end() * tick - zeroSeconds);
       if (start < end) {
         kept.add(new Chapter(start, end, from.metadata()));
       } else {
         leftOut.add("Chapter %d lies outside the film and is left out.".formatted(i + 1));
       }
     }
-    Chapters.set(output, kept);
+    return kept;
   }
 
   private void consider(AVStream stream, boolean keepsTracks, boolean takesStreams) {

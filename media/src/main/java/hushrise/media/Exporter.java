@@ -13,6 +13,7 @@ import hushrise.core.loudness.LoudnessGoal;
 import hushrise.core.loudness.LoudnessPlan;
 import hushrise.core.loudness.Mastering;
 import hushrise.core.loudness.Measurement;
+import hushrise.core.project.Marker;
 import hushrise.core.project.Project;
 import hushrise.core.project.media.Media;
 import hushrise.core.project.media.MediaKind;
@@ -25,10 +26,12 @@ import hushrise.core.separation.PassageLoudness;
 import hushrise.core.sound.Progress;
 import hushrise.core.sound.SoundLibrary;
 import hushrise.core.time.Span;
+import hushrise.media.FileHead.Mark;
 import java.io.IOException;
 import java.nio.file.Files;
 import java.nio.file.Path;
 import java.util.ArrayList;
+import java.util.Comparator;
 import java.util.EnumMap;
 import java.util.List;
 import java.util.Map;
@@ -177,6 +180,9 @@ public final class Exporter {
       List<String> notes = new ArrayList<>(writer.leftOut());
       notes.addAll(stems.notes());
       notes.addAll(cutShort());
+      if (order.markersAsChapters() && marks().isEmpty()) {
+        notes.add("No marker lies within what is exported, so that there is no chapter.");
+      }
       lostByCutting().ifPresent(notes::addAll);
       stems.finish();
       writer.finish();
@@ -279,9 +285,9 @@ public final class Exporter {
   }
 
   private FileMixWriter writer() {
+    FileHead head = head();
     if (!order.format().isFilm()) {
-      return FileMixWriter.ofSound(
-          order.target(), order.format(), order.kbps(), project.sampleRate());
+      return FileMixWriter.ofSound(head, order.format());
     }
     Media film =
         project
@@ -291,19 +297,34 @@ public final class Exporter {
                     new Problem(
                         "%s would be a film, and the project has no picture: add one, or export sound such as .wav."
                             .formatted(order.target())));
-    FilmHead head =
-        new FilmHead(
-            order.target(),
-            project.seconds(span.lengthFrames()),
-            project.sampleRate(),
-            order.kbps(),
-            Optional.of(project.name()).filter(n -> !n.isBlank()),
-            Optional.of(String.join("\n", CreditsSheet.of(project).lines()))
-                .filter(lines -> order.creditsInTags() && !lines.isBlank()),
-            order.keepsTracks());
     return isWholeFilm()
         ? FileMixWriter.ofFilm(head, order.format(), film.file())
         : FileMixWriter.ofSequence(head, order.format(), PictureRange.of(project, span));
+  }
+
+  private FileHead head() {
+    List<String> credits = CreditsSheet.of(project).lines();
+    return new FileHead(
+        order.target(),
+        project.seconds(span.lengthFrames()),
+        project.sampleRate(),
+        order.kbps(),
+        Optional.of(project.name()).filter(n -> !n.isBlank()),
+        Optional.of(String.join("\n", credits))
+            .filter(lines -> order.creditsInTags() && !lines.isBlank()),
+        order.keepsTracks(),
+        order.markersAsChapters() ? marks() : List.of(),
+        Optional.of(String.join("; ", credits))
+            .filter(lines -> order.creditsChapter() && !lines.isBlank()));
+  }
+
+  /** The markers within what is exported. */
+  private List<Mark> marks() {
+    return project.markers().stream()
+        .filter(m -> m.frame() >= span.startFrame() && m.frame() < span.endFrame())
+        .sorted(Comparator.comparingLong(Marker::frame))
+        .map(m -> new Mark(project.seconds(m.frame() - span.startFrame()), m.name()))
+        .toList();
   }
 
   /** What is to be said of files that seem to end before their end. */

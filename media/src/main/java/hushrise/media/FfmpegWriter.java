@@ -45,7 +45,7 @@ final class FfmpegWriter implements FileMixWriter {
 
   private static final int STANDARD_COMPLIANCE = 0;
 
-  private final FilmHead head;
+  private final FileHead head;
   private final Path part;
   private final AVFormatContext output = new AVFormatContext(null);
   private SoundEncoder sound;
@@ -57,18 +57,16 @@ final class FfmpegWriter implements FileMixWriter {
   private boolean moved;
   private boolean open;
 
-  private FfmpegWriter(FilmHead head) {
+  private FfmpegWriter(FileHead head) {
     this.head = head;
     this.part = AtomicFile.beside(head.target());
   }
 
-  static FfmpegWriter ofSound(Path target, OutputFormat format, int kbps, int sampleRate) {
-    FilmHead head =
-        new FilmHead(target, 0, sampleRate, kbps, Optional.empty(), Optional.empty(), false);
+  static FfmpegWriter ofSound(FileHead head, OutputFormat format) {
     return new FfmpegWriter(head).begin(format, Optional.empty(), Optional.empty(), false);
   }
 
-  static FfmpegWriter ofFilm(FilmHead head, OutputFormat format, Path film) {
+  static FfmpegWriter ofFilm(FileHead head, OutputFormat format, Path film) {
     Optional<Path> source = Optional.of(film);
     for (boolean companions : new boolean[] {true, false}) {
       FfmpegWriter writer = new FfmpegWriter(head);
@@ -92,7 +90,7 @@ final class FfmpegWriter implements FileMixWriter {
     }
   }
 
-  static FfmpegWriter ofSequence(FilmHead head, OutputFormat format, Project project) {
+  static FfmpegWriter ofSequence(FileHead head, OutputFormat format, Project project) {
     FfmpegWriter writer = new FfmpegWriter(head);
     return writer.begin(
         format,
@@ -118,7 +116,7 @@ final class FfmpegWriter implements FileMixWriter {
       sound = SoundEncoder.of(output, format, head.sampleRate(), kbps * 1000);
       sound.stream().disposition(AV_DISPOSITION_DEFAULT);
       companions = film.map(f -> new Companions(f, output, sound.stream(), head, takesStreams));
-      leftOut = companions.map(Companions::leftOut).orElse(List.of());
+      leftOut = companions.map(Companions::leftOut).orElseGet(() -> chapters(format));
       AVIOContext file = new AVIOContext(null);
       check(avio_open(file, url, AVIO_FLAG_WRITE));
       output.pb(file);
@@ -129,6 +127,17 @@ final class FfmpegWriter implements FileMixWriter {
       close();
       throw e;
     }
+  }
+
+  /** Gives the file chapters where it has no source with any; what cannot be is said. */
+  private List<String> chapters(OutputFormat format) {
+    List<Chapters.Chapter> all = Chapters.arranged(List.of(), head);
+    if (all.isEmpty() || format.takesChapters()) {
+      Chapters.set(output, all);
+      return List.of();
+    }
+    return List.of(
+        "Chapters do not go into a .%s file and are left out.".formatted(format.ending()));
   }
 
   private void writeHead(OutputFormat format) {

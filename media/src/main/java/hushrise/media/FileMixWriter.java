@@ -14,29 +14,25 @@ import java.util.List;
  */
 public sealed interface FileMixWriter extends MixWriter permits FfmpegWriter, WavWriter {
 
-  /**
-   * A writer of sound alone.
-   *
-   * @param kbps kilobits per second; 0: the usual ones
-   */
-  static FileMixWriter ofSound(Path target, OutputFormat format, int kbps, int sampleRate) {
+  /** A writer of sound alone. */
+  static FileMixWriter ofSound(FileHead head, OutputFormat format) {
     return format.isPlainWav()
-        ? new WavWriter(target, format.coding(), sampleRate)
-        : FfmpegWriter.ofSound(target, format, kbps, sampleRate);
+        ? new WavWriter(head, format.coding())
+        : FfmpegWriter.ofSound(head, format);
   }
 
-  /** A writer of sound alone, with the usual bit rate. */
+  /** A writer of sound alone that says nothing of itself, with the usual bit rate. */
   static FileMixWriter ofSound(Path target, OutputFormat format, int sampleRate) {
-    return ofSound(target, format, 0, sampleRate);
+    return ofSound(FileHead.plain(target, sampleRate, 0), format);
   }
 
   /** A writer of a film whose picture goes along whole, its packets copied where that can be. */
-  static FileMixWriter ofFilm(FilmHead head, OutputFormat format, Path film) {
+  static FileMixWriter ofFilm(FileHead head, OutputFormat format, Path film) {
     return FfmpegWriter.ofFilm(head, format, film);
   }
 
   /** A writer of a film whose picture is put together from a project's clips and encoded anew. */
-  static FileMixWriter ofSequence(FilmHead head, OutputFormat format, Project project) {
+  static FileMixWriter ofSequence(FileHead head, OutputFormat format, Project project) {
     return FfmpegWriter.ofSequence(head, format, project);
   }
 

@@ -21,6 +21,9 @@ import java.util.Optional;
  * @param reports files that tell what was delivered: .json, .txt or .html
  * @param keepsTracks whether further sound tracks of the film go along
  * @param creditsInTags whether the film's tags carry its credits
+ * @param creditsChapter whether its last chapter is named by its credits
+ * @param markersAsChapters whether a chapter begins at each marker (in a WAV: a cue point lies
+ *     there)
  */
 @RecordBuilder
 public record Order(
@@ -33,7 +36,9 @@ public record Order(
     Optional<Path> stems,
     List<Path> reports,
     boolean keepsTracks,
-    boolean creditsInTags)
+    boolean creditsInTags,
+    boolean creditsChapter,
+    boolean markersAsChapters)
     implements OrderBuilder.With {
 
   public Order {
@@ -56,6 +61,8 @@ public record Order(
         Optional.empty(),
         List.of(),
         true,
+        false,
+        false,
         false);
   }
 

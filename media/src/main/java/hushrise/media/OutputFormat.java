@@ -116,6 +116,11 @@ public enum OutputFormat {
     return muxer;
   }
 
+  /** Whether it has places for chapters, or for cue points in their stead. */
+  public boolean takesChapters() {
+    return !ending.equals("flac") && !ending.equals("aiff");
+  }
+
   /** Whether its samples are written here, without any codec library. */
   boolean isPlainWav() {
     return ending.equals("wav");

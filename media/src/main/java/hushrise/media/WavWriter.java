@@ -1,6 +1,7 @@
 package hushrise.media;
 
 import hushrise.core.store.AtomicFile;
+import hushrise.media.FileHead.Mark;
 import java.io.IOException;
 import java.nio.ByteBuffer;
 import java.nio.ByteOrder;
@@ -8,12 +9,14 @@ import java.nio.channels.FileChannel;
 import java.nio.charset.StandardCharsets;
 import java.nio.file.Path;
 import java.nio.file.StandardOpenOption;
+import java.util.List;
 
 /**
  * Writes a PCM WAV file. Its head keeps room for the 64-bit sizes of RF64 (EBU Tech 3306), which it
  * becomes when it grows over 4 GiB. Samples of 16 bits are dithered with triangular noise of two
  * steps (S. P. Lipshitz, R. A. Wannamaker, J. Vanderkooy, Quantization and Dither, JAES 40, 1992),
- * but for digital silence, which stays silent.
+ * but for digital silence, which stays silent. Marks become cue points with labels behind the
+ * samples (Multimedia Programming Interface and Data Specifications 1.0, IBM and Microsoft, 1991).
  */
 final class WavWriter implements FileMixWriter {
 
@@ -26,11 +29,14 @@ final class WavWriter implements FileMixWriter {
   static final long MOST_BYTES = 0xFFFF_FFFFL;
 
   private static final int BUFFER_BYTES = 1 << 18;
+  private static final int CUE_BYTES = 24;
 
   private final Path target;
   private final Path part;
   private final SoundCoding coding;
   private final int sampleRate;
+  private final byte[] cues;
+  private final List<String> leftOut;
   private final int sampleBytes;
   private final long mostBytes;
   private final ByteBuffer buffer =
@@ -41,18 +47,23 @@ final class WavWriter implements FileMixWriter {
   private boolean complete;
   private boolean moved;
 
-  WavWriter(Path target, SoundCoding coding, int sampleRate) {
-    this(target, coding, sampleRate, MOST_BYTES);
+  WavWriter(FileHead head, SoundCoding coding) {
+    this(head, coding, MOST_BYTES);
   }
 
   /**
    * @param mostBytes how large it may grow before it becomes an RF64
    */
-  WavWriter(Path target, SoundCoding coding, int sampleRate, long mostBytes) {
+  WavWriter(FileHead head, SoundCoding coding, long mostBytes) {
     this.mostBytes = mostBytes;
-    this.target = target;
     this.coding = coding;
-    this.sampleRate = sampleRate;
+    target = head.target();
+    sampleRate = head.sampleRate();
+    cues = cues(head.marks());
+    leftOut =
+        head.credits().isPresent()
+            ? List.of("A .wav file has no chapter for the credits, and they are left out.")
+            : List.of();
     sampleBytes =
         switch (coding) {
           case PCM_16 -> 2;
@@ -72,7 +83,7 @@ final class WavWriter implements FileMixWriter {
 
   private byte[] head() {
     ByteBuffer head = ByteBuffer.allocate(HEAD_BYTES).order(ByteOrder.LITTLE_ENDIAN);
-    long all = HEAD_BYTES - 8 + dataBytes + (dataBytes & 1);
+    long all = HEAD_BYTES - 8 + dataBytes + (dataBytes & 1) + cues.length;
     boolean large = all > mostBytes;
     head.put(tag(large ? "RF64" : "RIFF")).putInt((int) (large ? MOST_BYTES : all));
     head.put(tag("WAVE"));
@@ -85,6 +96,31 @@ final class WavWriter implements FileMixWriter {
     head.putShort((short) (CHANNELS * sampleBytes)).putShort((short) (8 * sampleBytes));
     head.put(tag("data")).putInt((int) (large ? MOST_BYTES : dataBytes));
     return head.array();
+  }
+
+  /** The chunks that name places: empty when there are none. */
+  private byte[] cues(List<Mark> marks) {
+    if (marks.isEmpty()) {
+      return new byte[0];
+    }
+    List<byte[]> names =
+        marks.stream().map(m -> (m.title() + '\0').getBytes(StandardCharsets.UTF_8)).toList();
+    int labels = names.stream().mapToInt(n -> 12 + n.length + (n.length & 1)).sum();
+    int points = 4 + CUE_BYTES * marks.size();
+    ByteBuffer chunks =
+        ByteBuffer.allocate(8 + points + 12 + labels).order(ByteOrder.LITTLE_ENDIAN);
+    chunks.put(tag("cue ")).putInt(points).putInt(marks.size());
+    for (int i = 0; i < marks.size(); i++) {
+      int frame = (int) Math.round(marks.get(i).seconds() * sampleRate);
+      chunks.putInt(i + 1).putInt(frame).put(tag("data")).putInt(0).putInt(0).putInt(frame);
+    }
+    chunks.put(tag("LIST")).putInt(4 + labels).put(tag("adtl"));
+    for (int i = 0; i < names.size(); i++) {
+      byte[] name = names.get(i);
+      chunks.put(tag("labl")).putInt(4 + name.length).putInt(i + 1).put(name);
+      chunks.position(chunks.position() + (name.length & 1));
+    }
+    return chunks.array();
   }
 
   private static byte[] tag(String letters) {
@@ -139,6 +175,11 @@ final class WavWriter implements FileMixWriter {
   }
 
   @Override
+  public List<String> leftOut() {
+    return leftOut;
+  }
+
+  @Override
   public Path written() {
     return part;
   }
@@ -158,6 +199,9 @@ final class WavWriter implements FileMixWriter {
     }
     flush();
     try {
+      for (ByteBuffer rest = ByteBuffer.wrap(cues); rest.hasRemaining(); ) {
+        channel.write(rest);
+      }
       channel.write(ByteBuffer.wrap(head()), 0);
       channel.close();
     } catch (IOException e) {

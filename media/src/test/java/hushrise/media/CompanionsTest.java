@@ -236,7 +236,8 @@ class CompanionsTest extends MediaTestCase {
   void aWavThatGrowsTooLargeBecomesAnRf64AndIsReadBackWhole() throws IOException {
     Path file = folder.resolve("large.wav");
     float[] tone = sine(440, 0.5, RATE);
-    try (WavWriter writer = new WavWriter(file, SoundCoding.PCM_24, RATE, 100_000)) {
+    try (WavWriter writer =
+        new WavWriter(FileHead.plain(file, RATE, 0), SoundCoding.PCM_24, 100_000)) {
       writer.write(tone, tone, tone.length);
       writer.finish();
     }

@@ -28,7 +28,8 @@ class SegmentedSoundTest extends MediaTestCase {
 
   private double[] errors(float[] tune) {
     Path file = folder.resolve("tune.m4a");
-    try (FileMixWriter writer = FileMixWriter.ofSound(file, OutputFormat.AAC, 256, RATE)) {
+    try (FileMixWriter writer =
+        FileMixWriter.ofSound(FileHead.plain(file, RATE, 256), OutputFormat.AAC)) {
       for (int at = 0; at < tune.length; at += 5_000) {
         int n = Math.min(5_000, tune.length - at);
         float[] part = java.util.Arrays.copyOfRange(tune, at, at + n);
@@ -66,7 +67,8 @@ class SegmentedSoundTest extends MediaTestCase {
   void aLengthThatFillsWholeSegmentsOrHardlyAFrameIsKept() {
     for (int length : new int[] {100, 1024, 391 * 1024, 391 * 1024 + 500, 766 * 1024}) {
       Path file = folder.resolve("short.m4a");
-      try (FileMixWriter writer = FileMixWriter.ofSound(file, OutputFormat.AAC, 256, RATE)) {
+      try (FileMixWriter writer =
+          FileMixWriter.ofSound(FileHead.plain(file, RATE, 256), OutputFormat.AAC)) {
         float[] samples = sine(440, 0.4, length);
         writer.write(samples, samples, length);
         writer.finish();
@@ -80,7 +82,8 @@ class SegmentedSoundTest extends MediaTestCase {
   @Test
   void endingItHalfWayLeavesNothingBehind() {
     Path file = folder.resolve("ended.m4a");
-    try (FileMixWriter writer = FileMixWriter.ofSound(file, OutputFormat.AAC, 256, RATE)) {
+    try (FileMixWriter writer =
+        FileMixWriter.ofSound(FileHead.plain(file, RATE, 256), OutputFormat.AAC)) {
       float[] samples = sine(440, 0.4, RATE);
       for (int i = 0; i < 60; i++) {
         writer.write(samples, samples, RATE);

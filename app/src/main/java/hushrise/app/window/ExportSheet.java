@@ -14,6 +14,7 @@ import hushrise.core.export.Outputs;
 import hushrise.core.loudness.FilmLoudness;
 import hushrise.core.project.Project;
 import hushrise.core.project.media.Media;
+import hushrise.core.report.CreditsSheet;
 import hushrise.core.time.Span;
 import hushrise.core.time.Timecode;
 import hushrise.media.Exporter;
@@ -58,6 +59,8 @@ final class ExportSheet {
   private final CheckBox report = new CheckBox(text("export.report"));
   private final CheckBox tracks = new CheckBox(text("export.tracks"));
   private final CheckBox credits = new CheckBox(text("export.creditsInTags"));
+  private final CheckBox lastChapter = new CheckBox(text("export.creditsChapter"));
+  private final CheckBox chapters = new CheckBox();
   private final TextField presetName = new TextField();
   private final Button forget = Form.button("export-forget", text("export.forget"), this::forget);
   private final Label where = new Label();
@@ -99,6 +102,8 @@ final class ExportSheet {
     report.setId("export-report");
     tracks.setId("export-tracks");
     credits.setId("export-credits");
+    lastChapter.setId("export-credits-chapter");
+    chapters.setId("export-chapters");
     presetName.setId("export-preset-name");
     presetName.setPromptText(text("export.presetName"));
     where.setId("export-target");
@@ -143,15 +148,14 @@ final class ExportSheet {
             ? Optional.of(s.span())
             : Optional.empty();
     onlyRange.setSelected(false);
-    onlyRange.setVisible(range.isPresent());
-    onlyRange.setManaged(range.isPresent());
+    show(onlyRange, range.isPresent());
     range.ifPresent(
         r -> onlyRange.setText(text("export.range", time(r.startFrame()), time(r.endFrame()))));
     tracks.setSelected(true);
-    tracks.setVisible(film);
-    tracks.setManaged(film);
-    credits.setVisible(film);
-    credits.setManaged(film);
+    show(tracks, film);
+    show(credits, film);
+    show(lastChapter, !CreditsSheet.of(session.present()).lines().isEmpty());
+    show(chapters, !session.present().markers().isEmpty());
     showPresets(Optional.empty());
     forget.setDisable(true);
     OutputFormat before = formats.getValue();
@@ -188,10 +192,18 @@ final class ExportSheet {
         loudness,
         new HBox(16, stems, report),
         new HBox(16, tracks, credits),
+        new HBox(16, chapters, lastChapter),
         onlyRange,
         new HBox(8, where, choose),
         kept,
         Sheet.buttons(cancel, start));
+  }
+
+  /** Shows a choice where there is something to choose; what is not shown is not chosen. */
+  private static void show(CheckBox choice, boolean shown) {
+    choice.setVisible(shown);
+    choice.setManaged(shown);
+    choice.setSelected(choice.isSelected() && shown);
   }
 
   private GridPane choices() {
@@ -256,6 +268,15 @@ final class ExportSheet {
     rates.setValue(format.coding().isLossy() ? format.coding().usualKbps() : null);
     tracks.setDisable(!format.isFilm());
     credits.setDisable(!format.isFilm());
+    boolean cues = format.ending().equals("wav");
+    chapters.setText(text(cues ? "export.cuePoints" : "export.chapters"));
+    allow(chapters, format.takesChapters());
+    allow(lastChapter, format.takesChapters() && !cues);
+  }
+
+  private static void allow(CheckBox choice, boolean allowed) {
+    choice.setDisable(!allowed);
+    choice.setSelected(choice.isSelected() && allowed);
   }
 
   private void goTo(Path file, boolean replaces) {
@@ -305,7 +326,9 @@ final class ExportSheet {
         .withReports(
             report.isSelected() ? List.of(target.resolveSibling(name + ".html")) : List.of())
         .withKeepsTracks(tracks.isSelected())
-        .withCreditsInTags(credits.isSelected());
+        .withCreditsInTags(credits.isSelected())
+        .withCreditsChapter(lastChapter.isSelected())
+        .withMarkersAsChapters(chapters.isSelected());
   }
 
   private void begin() {
