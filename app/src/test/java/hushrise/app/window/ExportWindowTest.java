@@ -14,6 +14,7 @@ import hushrise.media.OutputFormat;
 import hushrise.media.Preset;
 import hushrise.media.Probe;
 import java.io.IOException;
+import java.nio.charset.StandardCharsets;
 import java.nio.file.Files;
 import java.nio.file.Path;
 import java.util.Optional;
@@ -104,6 +105,35 @@ class ExportWindowTest extends WindowTestCase {
     assertThat(lufs.getText()).isEqualTo("\u221229.5");
     press(KeyCode.ESCAPE);
     assertThat(robot.lookup(".sheet-title").tryQuery()).isEmpty();
+  }
+
+  @Test
+  void markersGoAlongAsChaptersOrCuePointsWhereTheFileTakesThem() throws IOException {
+    Path mix = folder.resolve("marked.wav");
+    untilOpen();
+    robot.clickOn("#export");
+    CheckBox chapters = find("export-chapters");
+    assertThat(chapters.isVisible()).isFalse();
+    press(KeyCode.ESCAPE);
+    robot.interact(() -> window.run(CommandId.MARKER_ADD));
+    press(KeyCode.ESCAPE);
+    robot.clickOn("#export");
+    ComboBox<OutputFormat> formats = find("export-format");
+    assertThat(chapters.isVisible()).isTrue();
+    assertThat(chapters.getText()).contains("chapter");
+    robot.clickOn(chapters);
+    robot.interact(() -> formats.setValue(OutputFormat.FLAC));
+    assertThat(chapters.isDisabled()).isTrue();
+    assertThat(chapters.isSelected()).isFalse();
+    robot.interact(() -> formats.setValue(OutputFormat.WAV_16));
+    assertThat(chapters.getText()).contains("cue point");
+    robot.clickOn(chapters);
+    goTo(mix);
+    robot.clickOn("#export-start");
+    until("the mix is written", () -> Files.exists(mix));
+    untilQuiet();
+    String bytes = Files.readString(mix, StandardCharsets.ISO_8859_1);
+    assertThat(bytes.substring(bytes.length() - 200)).contains("cue ", "adtl", "labl");
   }
 
   @Test
