@@ -185,7 +185,7 @@ public final class Fuzz {
     return text.substring(0, at) + NUMBERS[random.nextInt(NUMBERS.length)] + text.substring(end);
   }
 
-  private static String captions() {
+  static String captions() {
     StringBuilder text = new StringBuilder("WEBVTT\n\n");
     for (int i = 0; i < 20; i++) {
       text.append("00:00:%02d.000 --> 00:00:%02d.500%nLine %d%n%n".formatted(i, i, i));

@@ -14,6 +14,8 @@ import java.util.ArrayList;
 import java.util.List;
 import java.util.stream.Stream;
 import org.junit.jupiter.api.Test;
+import org.junit.jupiter.api.condition.EnabledOnOs;
+import org.junit.jupiter.api.condition.OS;
 import org.junit.jupiter.params.ParameterizedTest;
 import org.junit.jupiter.params.provider.ValueSource;
 
@@ -424,27 +426,47 @@ class CommandLineTest extends CommandLineTestCase {
     Path saved = folder.resolve("film.hushrise");
     assertThat(call(make("film.wav", "--save", saved.toString())).code()).isZero();
     Path film = Files.writeString(folder.resolve("film.webm"), "the older film");
-    Process process =
-        new ProcessBuilder(
-                Path.of(System.getProperty("java.home"), "bin", "java").toString(),
-                "--enable-native-access=ALL-UNNAMED",
-                "-cp",
-                System.getProperty("java.class.path"),
-                "hushrise.cli.HushRise",
-                "render",
-                saved.toString(),
-                "--to",
-                film.toString())
-            .redirectErrorStream(true)
-            .redirectOutput(folder.resolve("log.txt").toFile())
-            .start();
+    Process process = start("render", saved.toString(), "--to", film.toString());
     while (process.isAlive() && names().size() < 5) {
       Thread.sleep(10);
     }
     assertThat(names()).as("it writes beside the older file").hasSizeGreaterThan(4);
     process.destroy(); // sends TERM
     assertThat(process.waitFor(30, java.util.concurrent.TimeUnit.SECONDS)).isTrue();
-    assertThat(names()).containsExactly("film.hushrise", "film.wav", "film.webm", "log.txt");
+    assertThat(names()).containsExactly("cache", "film.hushrise", "film.wav", "film.webm");
     assertThat(film).hasContent("the older film");
+  }
+
+  /** WAV files in, a WAV file out: no codec has to be loaded. */
+  @Test
+  @EnabledOnOs({OS.LINUX, OS.MAC})
+  void plainSoundIsRenderedWithoutCodecs() throws Exception {
+    Path voice = folder.resolve("voice.wav");
+    Path music = folder.resolve("music.wav");
+    Path project = folder.resolve("sound.hushrise");
+    Path classes = folder.resolve("classes.log");
+    assertThat(call(make("voice.wav")).code()).isZero();
+    Files.copy(voice, music);
+    Process made =
+        start(
+            "make",
+            "--picture=" + DEMO.resolve("first-ferry.mp4"),
+            "--voice=" + voice,
+            "--music=" + music,
+            "--to=" + folder.resolve("first.wav"),
+            "--save=" + project);
+    assertThat(made.waitFor()).isZero();
+    Process rendered =
+        startAfter(
+            List.of("env", "JAVA_TOOL_OPTIONS=-Xlog:class+load:file=" + classes),
+            "render",
+            project.toString(),
+            "--to",
+            folder.resolve("second.wav").toString());
+    assertThat(rendered.waitFor()).isZero();
+    assertThat(folder.resolve("second.wav")).exists();
+    assertThat(Files.readAllLines(classes))
+        .anyMatch(l -> l.contains("hushrise.media.WavWriter"))
+        .noneMatch(l -> l.contains("org.bytedeco.ffmpeg"));
   }
 }

@@ -64,4 +64,32 @@ abstract class CommandLineTestCase {
     args.addAll(List.of(more));
     return args.toArray(String[]::new);
   }
+
+  /** The program in a process of its own; what it says of either kind is its output. */
+  Process start(String... arguments) throws IOException {
+    return startAfter(List.of(), arguments);
+  }
+
+  /**
+   * Likewise, at the end of another command.
+   *
+   * @param before such as a shell that sets limits
+   */
+  Process startAfter(List<String> before, String... arguments) throws IOException {
+    List<String> command = new ArrayList<>(before);
+    command.addAll(
+        List.of(
+            Path.of(System.getProperty("java.home"), "bin", "java").toString(),
+            "-XX:TieredStopAtLevel=1",
+            "-XX:-UsePerfData",
+            "--enable-native-access=ALL-UNNAMED",
+            "--sun-misc-unsafe-memory-access=allow",
+            "-cp",
+            System.getProperty("java.class.path"),
+            HushRise.class.getName()));
+    command.addAll(List.of(arguments));
+    ProcessBuilder builder = new ProcessBuilder(command).redirectErrorStream(true);
+    builder.environment().put("HUSHRISE_CACHE", folder.resolve("cache").toString());
+    return builder.start();
+  }
 }

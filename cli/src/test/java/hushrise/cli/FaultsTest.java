@@ -7,7 +7,6 @@ import java.io.IOException;
 import java.nio.charset.StandardCharsets;
 import java.nio.file.Files;
 import java.nio.file.Path;
-import java.util.ArrayList;
 import java.util.List;
 import java.util.Random;
 import java.util.concurrent.TimeUnit;
@@ -43,21 +42,21 @@ class FaultsTest extends CommandLineTestCase {
   void aKilledExportLeavesTheOldFileOrAllOfTheNew() throws Exception {
     Files.writeString(film, OLD);
     long begun = System.nanoTime();
-    Process whole = start(List.of(), "render", project.toString(), "--to", film.toString());
+    Process whole = start("render", project.toString(), "--to", film.toString());
     assertThat(whole.waitFor()).isZero();
     int millis = (int) ((System.nanoTime() - begun) / 1_000_000);
     double seconds = Probe.of(film).seconds();
     Random random = new Random(5);
     for (int kill = 0; kill < FAULTS; kill++) {
       Files.writeString(film, OLD);
-      Process export = start(List.of(), "render", project.toString(), "--to", film.toString());
+      Process export = start("render", project.toString(), "--to", film.toString());
       export.waitFor(random.nextInt(millis), TimeUnit.MILLISECONDS);
       export.destroyForcibly().waitFor();
       if (!isOld()) {
         assertThat(Probe.of(film).seconds()).as("kill %d", kill).isCloseTo(seconds, SECOND_PART);
       }
     }
-    Process again = start(List.of(), "render", project.toString(), "--to", film.toString());
+    Process again = start("render", project.toString(), "--to", film.toString());
     assertThat(again.waitFor()).isZero();
     assertThat(names(out)).as("no part file is left").containsExactly("film.mp4");
   }
@@ -76,7 +75,8 @@ class FaultsTest extends CommandLineTestCase {
       List<String> limited =
           List.of("sh", "-c", "ulimit -f " + (1 << random.nextInt(15)) + " && exec \"$@\"", "sh");
       Process export =
-          start(limited, make("out/film.mp4", "--save", saved.toString(), "--loudness", "-16"));
+          startAfter(
+              limited, make("out/film.mp4", "--save", saved.toString(), "--loudness", "-16"));
       String said = new String(export.getInputStream().readAllBytes(), StandardCharsets.UTF_8);
       int code = export.waitFor();
       assertThat(code).as(said).isIn(0, 1);
@@ -100,23 +100,5 @@ class FaultsTest extends CommandLineTestCase {
     try (Stream<Path> all = Files.list(folder)) {
       return all.map(p -> p.getFileName().toString()).sorted().toList();
     }
-  }
-
-  private Process start(List<String> before, String... arguments) throws IOException {
-    List<String> command = new ArrayList<>(before);
-    command.addAll(
-        List.of(
-            Path.of(System.getProperty("java.home"), "bin", "java").toString(),
-            "-XX:TieredStopAtLevel=1",
-            "-XX:-UsePerfData",
-            "--enable-native-access=ALL-UNNAMED",
-            "--sun-misc-unsafe-memory-access=allow",
-            "-cp",
-            System.getProperty("java.class.path"),
-            HushRise.class.getName()));
-    command.addAll(List.of(arguments));
-    ProcessBuilder builder = new ProcessBuilder(command).redirectErrorStream(true);
-    builder.environment().put("HUSHRISE_CACHE", folder.resolve("cache").toString());
-    return builder.start();
   }
 }
