@@ -24,6 +24,9 @@ import javafx.scene.text.TextAlignment;
 /** Draws clips over their waveforms: edges, names, seams, fades, and bars where somebody speaks. */
 final class ClipPainter {
 
+  /** Where a name stands in a tall lane: under the marks of hot places, over the line. */
+  private static final double UNDER_MARKS = 20;
+
   /** How far the strokes over a clip without its file stay apart, in pixels. */
   private static final double HATCH = 14;
 
@@ -105,7 +108,7 @@ final class ClipPainter {
               ? text("clip.missing", name)
               : clip.fit().map(f -> text("clip.fitted." + f.mode().name(), name)).orElse(name);
       double inset = Math.max(0, geometry.fadeInX(clip) - from) + 13;
-      double y = height >= 80 ? 12 : geometry.scale().yOf(0) + 13;
+      double y = height >= 80 ? UNDER_MARKS : geometry.scale().yOf(0) + 13;
       double room = to - from - inset - 14;
       g.fillText(shortened(title, room), Math.max(8, from + inset), y);
     }

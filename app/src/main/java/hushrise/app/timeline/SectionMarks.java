@@ -1,5 +1,6 @@
 package hushrise.app.timeline;
 
+import hushrise.app.look.Ruled;
 import hushrise.core.fit.Sections.Section;
 import hushrise.core.project.media.TrackKind;
 import hushrise.core.project.timeline.Clip;
@@ -64,12 +65,10 @@ final class SectionMarks {
 
   private void mark(double x, String letter) {
     Color ink = view.palette().ink();
-    g.setStroke(ink);
-    g.setLineWidth(1);
-    g.strokeLine(x + 0.5, 16, x + 0.5, 30);
+    g.setFill(ink);
+    Ruled.vertical(g, x + 0.5, 22, 33, 1);
     g.setFont(SMALL);
     g.setTextAlign(TextAlignment.LEFT);
-    g.setFill(ink);
-    g.fillText(letter, x + 3, 28);
+    g.fillText(letter, x + 3, 32);
   }
 }
