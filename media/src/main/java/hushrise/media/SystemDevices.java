@@ -7,10 +7,7 @@ import hushrise.core.sound.Devices;
 import hushrise.core.sound.Surface;
 import java.util.ArrayList;
 import java.util.Arrays;
-import java.util.HashMap;
 import java.util.List;
-import java.util.Map;
-import java.util.Optional;
 import javax.sound.sampled.AudioSystem;
 import javax.sound.sampled.DataLine;
 import javax.sound.sampled.Line;
@@ -21,12 +18,12 @@ import javax.sound.sampled.TargetDataLine;
 /** The machine's sound devices through {@code javax.sound}, and the stand-ins. */
 public final class SystemDevices implements Devices {
 
-  private final Map<Integer, Room> rooms = new HashMap<>();
+  private final StandInDevices standIns = new StandInDevices();
 
   @Override
   public List<String> outputs() {
     List<String> names = new ArrayList<>(namesOf(SourceDataLine.class));
-    names.add(SilentOutput.NAME);
+    names.addAll(standIns.outputs());
     return names;
   }
 
@@ -59,38 +56,34 @@ public final class SystemDevices implements Devices {
 
   @Override
   public AudioOutput standIn(int sampleRate) {
-    return new SilentOutput(sampleRate, Optional.of(room(sampleRate)));
+    return standIns.standIn(sampleRate);
   }
 
   @Override
   public List<String> inputs() {
     List<String> names = new ArrayList<>(namesOf(TargetDataLine.class));
-    names.add(RehearsalMicrophone.NAME);
+    names.addAll(standIns.inputs());
     return names;
   }
 
   @Override
   public AudioInput input(String name, int sampleRate) {
     return name.equals(RehearsalMicrophone.NAME)
-        ? new RehearsalMicrophone(sampleRate, room(sampleRate))
+        ? standIns.input(name, sampleRate)
         : DeviceInput.open(named(name), sampleRate);
   }
 
   @Override
   public List<String> surfaces() {
     List<String> names = new ArrayList<>(MidiSurface.names());
-    names.add(RehearsalSurface.NAME);
+    names.addAll(standIns.surfaces());
     return names;
   }
 
   @Override
   public Surface surface(String name, Surface.Listener listener) {
     return name.equals(RehearsalSurface.NAME)
-        ? new RehearsalSurface(listener)
+        ? standIns.surface(name, listener)
         : MidiSurface.open(name, listener);
-  }
-
-  private synchronized Room room(int sampleRate) {
-    return rooms.computeIfAbsent(sampleRate, Room::new);
   }
 }

@@ -5,6 +5,7 @@ import static hushrise.app.words.Texts.text;
 import hushrise.app.look.Theme;
 import hushrise.media.CacheFolder;
 import hushrise.media.FirstLook;
+import hushrise.media.StandInDevices;
 import hushrise.media.SystemDevices;
 import hushrise.media.UserFolders;
 import java.io.IOException;
@@ -45,7 +46,7 @@ public final class HushRiseApp extends Application {
     window =
         new Window(
             cache,
-            new SystemDevices(),
+            arguments.isUnattended() ? new StandInDevices() : new SystemDevices(),
             theme,
             new SystemFileChoice(() -> stage),
             arguments.isUnattended() ? passing() : UserFolders.work());
