@@ -3,6 +3,7 @@ package hushrise.app.window;
 import static hushrise.app.words.Texts.text;
 
 import hushrise.app.file.Questions;
+import javafx.css.PseudoClass;
 import javafx.geometry.Pos;
 import javafx.scene.Node;
 import javafx.scene.control.Button;
@@ -19,6 +20,11 @@ public final class Sheet extends StackPane implements Questions {
   private static final double USUAL = 520;
   private static final double WIDE = 860;
 
+  /** In a window lower than this, its parts lie closer together. */
+  private static final double LOW = 660;
+
+  private static final PseudoClass TIGHT = PseudoClass.getPseudoClass("tight");
+
   private final VBox box = new VBox(14);
   private Runnable onClose = () -> {};
 
@@ -28,6 +34,8 @@ public final class Sheet extends StackPane implements Questions {
     box.getStyleClass().add("sheet");
     box.setMaxSize(USUAL, VBox.USE_PREF_SIZE);
     getChildren().add(box);
+    heightProperty()
+        .addListener((p, was, now) -> box.pseudoClassStateChanged(TIGHT, now.doubleValue() < LOW));
     setVisible(false);
     addEventFilter(
         KeyEvent.KEY_PRESSED,
