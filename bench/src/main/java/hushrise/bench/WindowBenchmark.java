@@ -169,13 +169,7 @@ public final class WindowBenchmark {
       boolean line = laneId.endsWith("music");
       double y = line ? new LevelScale(height).yOf(0) : height - 25;
       double swing = 30 * Math.sin(step / 12.0);
-      if (step == 0) {
-        Pointer.press(lane, x, y);
-      } else if (step == STEPS - 1) {
-        Pointer.letGo(lane, x, y);
-      } else {
-        Pointer.pull(lane, line ? x : x + 5 + swing, line ? y + 5 + swing : y);
-      }
+      Pointer.drag(lane, step, STEPS, x, y, line ? x : x + 5 + swing, line ? y + 5 + swing : y);
     }
 
     @Override

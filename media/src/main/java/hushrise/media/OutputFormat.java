@@ -122,7 +122,7 @@ public enum OutputFormat {
   }
 
   /** Whether its samples are written here, without any codec library. */
-  boolean isPlainWav() {
+  public boolean isPlainWav() {
     return ending.equals("wav");
   }
 

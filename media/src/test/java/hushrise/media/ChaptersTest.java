@@ -44,13 +44,7 @@ class ChaptersTest extends MediaTestCase {
   private record Found(double start, double end, String title) {}
 
   private Project project(boolean film) {
-    Path tone = folder.resolve("tone.wav");
-    float[] samples = sine(1_000, 0.5, SECONDS * RATE);
-    try (FileMixWriter writer = FileMixWriter.ofSound(tone, OutputFormat.WAV_24, RATE)) {
-      writer.write(samples, samples, samples.length);
-      writer.finish();
-    }
-    Media music = store.take(tone, MediaKind.MUSIC, Progress.NONE);
+    Media music = store.take(tone(SECONDS), MediaKind.MUSIC, Progress.NONE);
     Project project =
         Project.empty("Ferry")
             .withMedia(music)

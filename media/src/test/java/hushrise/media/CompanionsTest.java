@@ -126,16 +126,6 @@ class CompanionsTest extends MediaTestCase {
     return tags;
   }
 
-  private Path tone(int seconds) {
-    Path file = folder.resolve("tone.wav");
-    float[] samples = sine(1_000, 0.5, seconds * RATE);
-    try (FileMixWriter writer = FileMixWriter.ofSound(file, OutputFormat.WAV_24, RATE)) {
-      writer.write(samples, samples, samples.length);
-      writer.finish();
-    }
-    return file;
-  }
-
   private Project project(Path film) {
     Media picture = store.take(film, MediaKind.PICTURE, Progress.NONE);
     Media tone = store.take(tone(SECONDS), MediaKind.MUSIC, Progress.NONE);

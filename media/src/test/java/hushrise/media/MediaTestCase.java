@@ -88,4 +88,15 @@ abstract class MediaTestCase {
   static int greyOf(int picture) {
     return 30 + picture % 25 * 8;
   }
+
+  /** A WAV file of a tone of 1 kHz. */
+  Path tone(int seconds) {
+    Path file = folder.resolve("tone.wav");
+    float[] samples = sine(1_000, 0.5, seconds * RATE);
+    try (FileMixWriter writer = FileMixWriter.ofSound(file, OutputFormat.WAV_24, RATE)) {
+      writer.write(samples, samples, samples.length);
+      writer.finish();
+    }
+    return file;
+  }
 }

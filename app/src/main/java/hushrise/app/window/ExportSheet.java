@@ -268,7 +268,7 @@ final class ExportSheet {
     rates.setValue(format.coding().isLossy() ? format.coding().usualKbps() : null);
     tracks.setDisable(!format.isFilm());
     credits.setDisable(!format.isFilm());
-    boolean cues = format.ending().equals("wav");
+    boolean cues = format.isPlainWav();
     chapters.setText(text(cues ? "export.cuePoints" : "export.chapters"));
     allow(chapters, format.takesChapters());
     allow(lastChapter, format.takesChapters() && !cues);

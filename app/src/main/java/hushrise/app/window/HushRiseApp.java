@@ -17,6 +17,7 @@ import java.util.Locale;
 import java.util.stream.Stream;
 import javafx.animation.PauseTransition;
 import javafx.application.Application;
+import javafx.application.Platform;
 import javafx.scene.Scene;
 import javafx.scene.image.Image;
 import javafx.stage.Stage;
@@ -62,7 +63,7 @@ public final class HushRiseApp extends Application {
     arguments.shot().ifPresent(file -> new Pictures(window).takeOne(Path.of(file)));
     arguments.shots().ifPresent(folder -> new Pictures(window).takeAll(Path.of(folder)));
     if (arguments.trial()) {
-      new TrialRun(window).begin();
+      new TrialRun(window, Platform::exit).begin();
     }
     if (arguments.project().isEmpty()) {
       window.say(text("welcome"));

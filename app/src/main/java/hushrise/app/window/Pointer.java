@@ -26,6 +26,24 @@ public final class Pointer {
     fire(node, MouseEvent.MOUSE_RELEASED, x, y);
   }
 
+  /**
+   * One step of a drag: presses at the first, lets go at the last, and pulls at those between.
+   *
+   * @param step from 0 to {@code steps - 1}
+   * @param x where it is taken and let go of
+   * @param toX where it is pulled to at this step
+   */
+  public static void drag(
+      Node node, int step, int steps, double x, double y, double toX, double toY) {
+    if (step == 0) {
+      press(node, x, y);
+    } else if (step == steps - 1) {
+      letGo(node, x, y);
+    } else {
+      pull(node, toX, toY);
+    }
+  }
+
   private static void fire(Node node, EventType<MouseEvent> type, double x, double y) {
     Point2D inScene = node.localToScene(x, y);
     node.fireEvent(

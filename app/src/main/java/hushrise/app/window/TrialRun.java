@@ -12,8 +12,9 @@ import java.util.Deque;
 import java.util.List;
 import java.util.Optional;
 import javafx.animation.AnimationTimer;
-import javafx.application.Platform;
+import javafx.animation.PauseTransition;
 import javafx.scene.Node;
+import javafx.util.Duration;
 
 /**
  * Uses the window for a quarter of a minute as a person would, a step a frame, then ends. Java
@@ -28,10 +29,18 @@ final class TrialRun {
   /** Frames without work under way before the film counts as loaded. */
   private static final int QUIET = 5;
 
-  private final Window window;
+  /** However it goes, it ends: who builds the program waits for it. */
+  private static final Duration MOST = Duration.seconds(90);
 
-  TrialRun(Window window) {
+  private final Window window;
+  private final Runnable ended;
+
+  /**
+   * @param ended runs when it is over, or has taken too long
+   */
+  TrialRun(Window window, Runnable ended) {
     this.window = window;
+    this.ended = ended;
   }
 
   private interface Gesture {
@@ -53,6 +62,9 @@ final class TrialRun {
                 this::edit,
                 this::look));
     Quiet.when(window, QUIET, () -> make(all));
+    PauseTransition most = new PauseTransition(MOST);
+    most.setOnFinished(e -> ended.run());
+    most.play();
   }
 
   private void make(Deque<Gesture> rest) {
@@ -67,10 +79,10 @@ final class TrialRun {
         }
         if (rest.isEmpty()) {
           stop();
-          Platform.exit();
+          ended.run();
         } else {
-          rest.getFirst().at(step);
-          step++;
+          step++; // first: a gesture that fails is not made again with every frame
+          rest.getFirst().at(step - 1);
         }
       }
     }.start();
@@ -97,13 +109,7 @@ final class TrialRun {
   /** Takes something at the first step, swings it about, and lets go of it at the last. */
   private static void drag(Node lane, int step, double x, double y) {
     double swing = 30 * Math.sin(step / 12.0);
-    if (step == 0) {
-      Pointer.press(lane, x, y);
-    } else if (step == STEPS - 1) {
-      Pointer.letGo(lane, x, y);
-    } else {
-      Pointer.pull(lane, x + swing, y + swing / 3);
-    }
+    Pointer.drag(lane, step, STEPS, x, y, x + swing, y + swing / 3);
   }
 
   private void play(int step) {
