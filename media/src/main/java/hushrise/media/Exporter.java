@@ -183,6 +183,9 @@ public final class Exporter {
       if (order.markersAsChapters() && marks().isEmpty()) {
         notes.add("No marker lies within what is exported, so that there is no chapter.");
       }
+      if (order.creditsChapter() && head().credits().isEmpty()) {
+        notes.add("Nothing in the film has credits, so that there is no chapter for them.");
+      }
       lostByCutting().ifPresent(notes::addAll);
       stems.finish();
       writer.finish();

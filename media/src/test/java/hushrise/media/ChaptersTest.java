@@ -230,10 +230,12 @@ class ChaptersTest extends MediaTestCase {
   }
 
   @Test
-  void thatNoMarkerIsThereIsSaid() {
+  void thatThereIsNothingToMakeAChapterOfIsSaid() {
     Order order = Order.of(project(false), file(OutputFormat.MP3), OutputFormat.MP3);
     assertThat(export(order.withMarkersAsChapters(true)).notes())
         .containsExactly("No marker lies within what is exported, so that there is no chapter.");
+    assertThat(export(order.withCreditsChapter(true)).notes())
+        .containsExactly("Nothing in the film has credits, so that there is no chapter for them.");
     assertThat(chapters(order.target())).isEmpty();
   }
 }
