@@ -151,7 +151,7 @@ public final class ClipCommands {
       case Selection.OfClip c ->
           session.commit(
               text("edit.moveClip"),
-              now -> ClipEdits.move(now, c.clipIds(), by, session.carriesKeyframes()));
+              now -> ClipEdits.move(now, c.clipIds(), by, session.habits().carriesKeyframes()));
       case Selection.OfMarker m ->
           p.markers().stream()
               .filter(marker -> marker.id().equals(m.markerId()))
@@ -174,7 +174,7 @@ public final class ClipCommands {
       case Selection.OfClip c ->
           session.commit(
               text("edit.deleteClip"),
-              p -> ClipEdits.delete(p, c.clipIds(), closing, session.carriesKeyframes()));
+              p -> ClipEdits.delete(p, c.clipIds(), closing, session.habits().carriesKeyframes()));
       case Selection.OfMarker m ->
           session.commit(text("edit.removeMarker"), p -> MarkerEdits.remove(p, m.markerId()));
       case Selection.OfTrack t -> removeTrack(t.trackId());
@@ -213,7 +213,7 @@ public final class ClipCommands {
       needClip();
       return;
     }
-    session.setClipboard(ClipEdits.copy(project(), chosen()));
+    session.copied().set(ClipEdits.copy(project(), chosen()));
     messages.say(text("clip.copied", chosen().size()));
   }
 
@@ -227,23 +227,24 @@ public final class ClipCommands {
       return;
     }
     Set<String> ids = chosen();
-    session.setClipboard(ClipEdits.copy(project(), ids));
+    session.copied().set(ClipEdits.copy(project(), ids));
     session.commit(
-        text("edit.cut"), p -> ClipEdits.delete(p, ids, false, session.carriesKeyframes()));
+        text("edit.cut"),
+        p -> ClipEdits.delete(p, ids, false, session.habits().carriesKeyframes()));
   }
 
   private void paste() {
     if (levels.paste()) {
       return;
     }
-    if (session.clipboard().isEmpty()) {
+    if (session.copied().clips().isEmpty()) {
       messages.say(text("clip.nothingCopied"));
       return;
     }
     long at = session.playhead();
     pasted(
         text("edit.paste"),
-        p -> ClipEdits.paste(p, session.clipboard(), at, session.carriesKeyframes()));
+        p -> ClipEdits.paste(p, session.copied().clips(), at, session.habits().carriesKeyframes()));
   }
 
   private void duplicate() {
@@ -252,7 +253,9 @@ public final class ClipCommands {
       return;
     }
     Set<String> ids = chosen();
-    pasted(text("edit.duplicate"), p -> ClipEdits.duplicate(p, ids, session.carriesKeyframes()));
+    pasted(
+        text("edit.duplicate"),
+        p -> ClipEdits.duplicate(p, ids, session.habits().carriesKeyframes()));
   }
 
   private interface Paste {

@@ -184,7 +184,7 @@ public final class LevelCommands {
   private void raiseSpan(Selection.OfSpan s, double byDb) {
     session.commit(
         text("edit.raiseSpan"),
-        p -> KeyframeEdits.raiseSpan(p, s.trackId(), s.span(), session.lastTurn(), byDb));
+        p -> KeyframeEdits.raiseSpan(p, s.trackId(), s.span(), session.habits().lastTurn(), byDb));
   }
 
   private void nudgeGain(double byDb) {
@@ -270,29 +270,31 @@ public final class LevelCommands {
     if (frames.isEmpty()) {
       return false;
     }
-    session.setCopiedKeyframes(
-        session
-            .present()
-            .track(session.selection().trackId())
-            .orElseThrow()
-            .line()
-            .keyframes()
-            .stream()
-            .filter(k -> frames.contains(k.frame()))
-            .toList());
+    session
+        .copied()
+        .set(
+            session
+                .present()
+                .track(session.selection().trackId())
+                .orElseThrow()
+                .line()
+                .keyframes()
+                .stream()
+                .filter(k -> frames.contains(k.frame()))
+                .toList());
     messages.say(text("clip.copied", frames.size()));
     return true;
   }
 
   /** Pastes copied keyframes at the playhead; false when there are none. */
   boolean paste() {
-    if (session.copiedKeyframes().isEmpty() || track().isEmpty()) {
+    if (session.copied().keyframes().isEmpty() || track().isEmpty()) {
       return false;
     }
     long at = session.playhead();
     String trackId = track().get().id();
     session.commit(
-        text("edit.paste"), p -> KeyframeEdits.paste(p, trackId, session.copiedKeyframes(), at));
+        text("edit.paste"), p -> KeyframeEdits.paste(p, trackId, session.copied().keyframes(), at));
     return true;
   }
 }

@@ -53,7 +53,7 @@ public final class Possible implements Predicate<CommandId.Needs> {
       case MARKERS -> !project.markers().isEmpty();
       case DRAFT -> session.draft().isPresent();
       case FINDING -> hasFindings.getAsBoolean();
-      case COPIED -> !session.clipboard().isEmpty() || !session.copiedKeyframes().isEmpty();
+      case COPIED -> !session.copied().isEmpty();
       case UNDONE -> session.undoName().isPresent();
       case REDONE -> session.redoName().isPresent();
     };

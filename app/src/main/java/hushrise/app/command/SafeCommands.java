@@ -75,7 +75,7 @@ public final class SafeCommands {
 
   private void bring(Set<String> clipIds) {
     Project asked = session.present();
-    SafeLevel.Rule used = rule.get().withHotDb(session.hotDbProperty().get());
+    SafeLevel.Rule used = rule.get().withHotDb(session.habits().hotDbProperty().get());
     jobs.run(
         () -> {
           Energies energies = hearing.energies(asked);

@@ -187,7 +187,7 @@ public final class ShapeCommands {
                 hearing.energies(measured),
                 track.get().id(),
                 span.get(),
-                session.lastTurn()),
+                session.habits().lastTurn()),
         hush -> take(track.get(), hush, "hush.placed"));
   }
 
@@ -196,7 +196,7 @@ public final class ShapeCommands {
       messages.say(text("hush.notNeeded"));
       return;
     }
-    Hush placed = hush.get().withTurn(session.lastTurn());
+    Hush placed = hush.get().withTurn(session.habits().lastTurn());
     session.commit(text("edit.hush"), p -> HushEdits.add(p, track.id(), placed));
     session.select(new Selection.OfHush(track.id(), placed.id()));
     messages.say(text(words));
@@ -216,10 +216,11 @@ public final class ShapeCommands {
                     Ids.fresh("rise"),
                     s.span().startFrame(),
                     s.span().endFrame(),
-                    session.lastRiseDb(),
+                    session.habits().lastRiseDb(),
                     1,
                     1))
-            : HushEdits.riseForGap(project(), id, session.playhead(), session.lastRiseDb());
+            : HushEdits.riseForGap(
+                project(), id, session.playhead(), session.habits().lastRiseDb());
     if (rise.isEmpty()) {
       messages.complain(text("rise.noGap"));
       return;

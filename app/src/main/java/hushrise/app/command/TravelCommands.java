@@ -51,9 +51,13 @@ public final class TravelCommands {
         .set(CommandId.ZOOM_ALL, view::fit)
         .set(CommandId.ZOOM_SELECTION, () -> zoomTo(session.selection().spanIn(session.present())))
         .set(CommandId.ZOOM_PASSAGE, () -> zoomTo(passageSpan()))
-        .set(CommandId.SNAP, () -> toggle(session.snapsProperty(), "toggle.snap"))
-        .set(CommandId.CARRY, () -> toggle(session.carriesKeyframesProperty(), "toggle.carry"))
-        .set(CommandId.FOLLOW, () -> toggle(session.followsPlayheadProperty(), "toggle.follow"));
+        .set(CommandId.SNAP, () -> toggle(session.habits().snapsProperty(), "toggle.snap"))
+        .set(
+            CommandId.CARRY,
+            () -> toggle(session.habits().carriesKeyframesProperty(), "toggle.carry"))
+        .set(
+            CommandId.FOLLOW,
+            () -> toggle(session.habits().followsPlayheadProperty(), "toggle.follow"));
   }
 
   private void toggle(javafx.beans.property.BooleanProperty what, String key) {

@@ -120,7 +120,7 @@ public final class Hearing {
     this.jobs = jobs;
     session.shownProperty().addListener((p, was, is) -> changed());
     session.presentProperty().addListener((p, was, is) -> changed());
-    session.hotDbProperty().addListener((p, was, is) -> forget());
+    session.habits().hotDbProperty().addListener((p, was, is) -> forget());
   }
 
   /**
@@ -313,7 +313,7 @@ public final class Hearing {
 
   /** Only tracks that have changed are looked through again. */
   private Map<String, List<HotSpot>> hotSpots(Project project, Optional<Now> known) {
-    double hotDb = session.hotDbProperty().get();
+    double hotDb = session.habits().hotDbProperty().get();
     boolean comparable =
         hotDb == heardHotDb && known.filter(n -> n.judged().shelf() == project.shelf()).isPresent();
     Map<String, List<HotSpot>> spots = new HashMap<>();

@@ -91,7 +91,7 @@ final class ClipDetail {
         text("edit.moveClip"),
         p ->
             ClipEdits.move(
-                p, Set.of(clip.id()), to - clip.startFrame(), session.carriesKeyframes()));
+                p, Set.of(clip.id()), to - clip.startFrame(), session.habits().carriesKeyframes()));
   }
 
   private void sounding(Clip clip) {

@@ -79,7 +79,7 @@ public final class MixPane extends VBox {
     first.setAlignment(Pos.CENTER_LEFT);
     getChildren().addAll(first, fader, numbers(), history);
     session.shownProperty().addListener((p, was, now) -> showLevel());
-    session.hotDbProperty().subscribe(db -> fader.setHotDb(db.doubleValue()));
+    session.habits().hotDbProperty().subscribe(db -> fader.setHotDb(db.doubleValue()));
     session.playheadProperty().addListener((p, was, now) -> showNow());
     measure.nowProperty().addListener((p, was, now) -> showAll());
     measure.measuringProperty().addListener((p, was, now) -> showAll());

@@ -104,7 +104,7 @@ final class ShapeDetail {
           session.commit(
               text("edit.hushNumbers"),
               p -> HushEdits.setTurn(p, hush.id(), t -> change.apply(t, typed)));
-          session.setLastTurn(change.apply(hush.turn(), typed));
+          session.habits().setLastTurn(change.apply(hush.turn(), typed));
         });
   }
 
@@ -150,7 +150,7 @@ final class ShapeDetail {
         rise.heightDb(),
         text("edit.rise"),
         (p, db) -> {
-          session.setLastRiseDb(Math.clamp(db, 0, 12));
+          session.habits().setLastRiseDb(Math.clamp(db, 0, 12));
           return HushEdits.setRiseHeight(p, rise.id(), db);
         });
     form.time(
@@ -209,12 +209,14 @@ final class ShapeDetail {
             text("detail.level"),
             KeyframeEdits.levelOver(track, span),
             text("edit.raiseSpan"),
-            (p, db) -> KeyframeEdits.setSpan(p, track.id(), span, session.lastTurn(), db))
+            (p, db) -> KeyframeEdits.setSpan(p, track.id(), span, session.habits().lastTurn(), db))
         .relative(
             by ->
                 session.commit(
                     text("edit.raiseSpan"),
-                    p -> KeyframeEdits.raiseSpan(p, track.id(), span, session.lastTurn(), by)));
+                    p ->
+                        KeyframeEdits.raiseSpan(
+                            p, track.id(), span, session.habits().lastTurn(), by)));
     form.time(
         "detail-start",
         text("detail.from"),

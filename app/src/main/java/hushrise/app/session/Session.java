@@ -3,7 +3,6 @@ package hushrise.app.session;
 import hushrise.app.job.Messages;
 import hushrise.core.Problem;
 import hushrise.core.edit.History;
-import hushrise.core.edit.Snippet;
 import hushrise.core.fit.Fits;
 import hushrise.core.fit.Songs;
 import hushrise.core.hush.HushDraft;
@@ -11,21 +10,14 @@ import hushrise.core.hush.HushFollow;
 import hushrise.core.journal.Journal;
 import hushrise.core.journal.Recovered;
 import hushrise.core.project.Project;
-import hushrise.core.project.level.Keyframe;
-import hushrise.core.project.level.Turn;
 import hushrise.core.store.ProjectFile;
 import java.nio.file.Path;
-import java.util.List;
 import java.util.Optional;
 import java.util.function.UnaryOperator;
-import javafx.beans.property.BooleanProperty;
-import javafx.beans.property.DoubleProperty;
 import javafx.beans.property.LongProperty;
 import javafx.beans.property.ObjectProperty;
 import javafx.beans.property.ReadOnlyObjectProperty;
 import javafx.beans.property.ReadOnlyObjectWrapper;
-import javafx.beans.property.SimpleBooleanProperty;
-import javafx.beans.property.SimpleDoubleProperty;
 import javafx.beans.property.SimpleLongProperty;
 import javafx.beans.property.SimpleObjectProperty;
 import org.slf4j.Logger;
@@ -51,12 +43,12 @@ public final class Session {
     void run(Runnable work, Runnable then);
   }
 
-  /** A drag under way: what it will be called, and what it makes of a project. */
-  private record Drag(String name, UnaryOperator<Project> edit) {}
-
   private final Songs songs;
   private final Messages messages;
   private final Elsewhere elsewhere;
+  private final Habits habits = new Habits();
+  private final Copied copied = new Copied();
+  private final Overlay overlay = new Overlay();
   private History history = new History(Project.empty(""));
   private Optional<Journal> journal = Optional.empty();
   private Optional<Path> file = Optional.empty();
@@ -64,24 +56,11 @@ public final class Session {
       new ReadOnlyObjectWrapper<>(history.present());
   private final ReadOnlyObjectWrapper<Project> shown =
       new ReadOnlyObjectWrapper<>(history.present());
-  private final ReadOnlyObjectWrapper<Optional<HushDraft>> draft =
-      new ReadOnlyObjectWrapper<>(Optional.empty());
   private final ObjectProperty<Selection> selection =
       new SimpleObjectProperty<>(Selection.nothing());
   private final LongProperty playhead = new SimpleLongProperty();
   private final ReadOnlyObjectWrapper<Boolean> unsaved = new ReadOnlyObjectWrapper<>(false);
-  private final BooleanProperty carriesKeyframes = new SimpleBooleanProperty(true);
-  private final BooleanProperty snaps = new SimpleBooleanProperty(true);
-  private final BooleanProperty followsPlayhead = new SimpleBooleanProperty(true);
-  private final DoubleProperty hotDb = new SimpleDoubleProperty(-6);
-  private Optional<Drag> drag = Optional.empty();
-  private Optional<UnaryOperator<Project>> pointed = Optional.empty();
-  private Optional<UnaryOperator<Project>> comparison = Optional.empty();
   private boolean searching;
-  private Snippet clipboard = Snippet.EMPTY;
-  private List<Keyframe> copiedKeyframes = List.of();
-  private Turn lastTurn = Turn.DEFAULT;
-  private double lastRiseDb = 3;
 
   /**
    * @param songs lets music follow the picture
@@ -98,65 +77,14 @@ public final class Session {
     return songs;
   }
 
-  /** Whether keyframes go along when the clips under them are moved. */
-  public BooleanProperty carriesKeyframesProperty() {
-    return carriesKeyframes;
+  /** How the person works. */
+  public Habits habits() {
+    return habits;
   }
 
-  public boolean carriesKeyframes() {
-    return carriesKeyframes.get();
-  }
-
-  /** Whether what is dragged is drawn to clip ends, markers, cuts and the playhead. */
-  public BooleanProperty snapsProperty() {
-    return snaps;
-  }
-
-  /** Whether the timeline keeps the playhead in view while playing. */
-  public BooleanProperty followsPlayheadProperty() {
-    return followsPlayhead;
-  }
-
-  /** From which level on sound counts as hot, in dBFS. */
-  public DoubleProperty hotDbProperty() {
-    return hotDb;
-  }
-
-  /** The times that were given to a hush or a span last; new ones begin with them. */
-  public Turn lastTurn() {
-    return lastTurn;
-  }
-
-  public void setLastTurn(Turn turn) {
-    lastTurn = turn;
-  }
-
-  /** How high the last rise was, in dB. */
-  public double lastRiseDb() {
-    return lastRiseDb;
-  }
-
-  public void setLastRiseDb(double db) {
-    lastRiseDb = db;
-  }
-
-  /** Keyframes that were copied, in order of time; possibly empty. */
-  public List<Keyframe> copiedKeyframes() {
-    return copiedKeyframes;
-  }
-
-  public void setCopiedKeyframes(List<Keyframe> keyframes) {
-    copiedKeyframes = List.copyOf(keyframes);
-    clipboard = Snippet.EMPTY;
-  }
-
-  public Snippet clipboard() {
-    return clipboard;
-  }
-
-  public void setClipboard(Snippet snippet) {
-    clipboard = snippet;
-    copiedKeyframes = List.of();
+  /** What was copied last. */
+  public Copied copied() {
+    return copied;
   }
 
   /** What is shown: the present project, with what is dragged, pointed at, drafted or compared. */
@@ -237,9 +165,7 @@ public final class Session {
     history = with;
     journal.ifPresent(j -> history.setListener(j::happened));
     file = from;
-    drag = Optional.empty();
-    pointed = Optional.empty();
-    draft.set(Optional.empty());
+    overlay.clear();
     selection.set(Selection.nothing());
     playhead.set(0);
     historyChanged();
@@ -254,92 +180,86 @@ public final class Session {
    */
   public void drag(String name, UnaryOperator<Project> edit) {
     var _ = edit.apply(present());
-    drag = Optional.of(new Drag(name, edit));
+    overlay.drag(new Overlay.Drag(name, edit));
     showAnew();
   }
 
   /** Whether a drag is under way. An edit that takes away what it holds ends it. */
   public boolean isDragging() {
-    return drag.isPresent();
+    return overlay.hasDrag();
   }
 
   /** Makes the drag's own edit a step. */
   public void endDrag() {
-    Optional<Drag> ended = drag;
-    drag = Optional.empty();
-    ended.ifPresent(d -> commit(d.name(), d.edit()));
+    overlay.dropDrag().ifPresent(d -> commit(d.name(), d.edit()));
   }
 
   /** Gives the drag back. */
   public void cancelDrag() {
-    if (drag.isPresent()) {
-      drag = Optional.empty();
+    if (overlay.dropDrag().isPresent()) {
       showAnew();
     }
   }
 
   /** Shows what a remedy would do while it is pointed at. */
   public void pointAt(UnaryOperator<Project> remedy) {
-    pointed = Optional.of(remedy);
+    overlay.pointAt(remedy);
     showAnew();
   }
 
   /** Shows the project again as it is. */
   public void pointAway() {
-    if (pointed.isPresent()) {
-      pointed = Optional.empty();
+    if (overlay.pointAway()) {
       showAnew();
     }
   }
 
   /** Shows the project without something, until {@link #endComparison}. */
   public void compare(UnaryOperator<Project> without) {
-    comparison = Optional.of(without);
+    overlay.compare(without);
     showAnew();
   }
 
   public void endComparison() {
-    if (comparison.isPresent()) {
-      comparison = Optional.empty();
+    if (overlay.hasComparison()) {
+      overlay.endComparison();
       showAnew();
     }
   }
 
   public boolean isComparing() {
-    return comparison.isPresent();
+    return overlay.hasComparison();
   }
 
   /** The draft that is shown and not yet taken; empty when there is none. */
   public ReadOnlyObjectProperty<Optional<HushDraft>> draftProperty() {
-    return draft.getReadOnlyProperty();
+    return overlay.draftProperty();
   }
 
   public Optional<HushDraft> draft() {
-    return draft.get();
+    return overlay.draft();
   }
 
   /** Shows a draft over the present project. */
   public void showDraft(HushDraft drafted) {
-    draft.set(Optional.of(drafted));
+    overlay.showDraft(drafted);
     showAnew();
   }
 
   /** Gives the draft that is shown up. */
   public void leaveDraft() {
-    draft.set(Optional.empty());
+    overlay.dropDraft();
     showAnew();
   }
 
   /** Makes the draft that is shown a step. */
   public void takeDraft(String name) {
-    Optional<HushDraft> taken = draft();
-    draft.set(Optional.empty());
-    taken.ifPresent(d -> commit(name, d::onto));
+    overlay.dropDraft().ifPresent(d -> commit(name, d::onto));
   }
 
   /** Whether something else than the present project is shown. */
   public boolean isShowingOther() {
-    return drag.isPresent() || pointed.isPresent() || comparison.isPresent() || draft().isPresent();
+    return !overlay.isEmpty();
   }
 
   /**
@@ -351,7 +271,7 @@ public final class Session {
    * @param edit from the present project to the new one
    */
   public void commit(String name, UnaryOperator<Project> edit) {
-    pointed = Optional.empty();
+    overlay.pointAway();
     Project before = present();
     try {
       Project edited = HushFollow.followed(before, edit.apply(before));
@@ -423,13 +343,13 @@ public final class Session {
   }
 
   public void undo() {
-    drag = Optional.empty();
+    overlay.dropDrag();
     history.undo();
     historyChanged();
   }
 
   public void redo() {
-    drag = Optional.empty();
+    overlay.dropDrag();
     history.redo();
     historyChanged();
   }
@@ -463,25 +383,7 @@ public final class Session {
   }
 
   private void showAnew() {
-    Project now = present();
-    if (drag.isPresent()) {
-      try {
-        now = followed(now, drag.get().edit());
-      } catch (RuntimeException e) {
-        LOG.debug("A drag has lost what it held", e);
-        drag = Optional.empty();
-      }
-    }
-    if (pointed.isPresent()) {
-      now = followed(now, pointed.get());
-    }
-    if (draft().isPresent()) {
-      now = draft().get().onto(now);
-    }
-    if (comparison.isPresent()) {
-      now = comparison.get().apply(now);
-    }
-    shown.set(now);
+    shown.set(overlay.over(present(), this::followed));
   }
 
   private Project followed(Project base, UnaryOperator<Project> edit) {

@@ -58,7 +58,7 @@ final class ClipDrag extends Drag {
   boolean pull(Pull to) {
     boolean moved = super.pull(to);
     long by = byFrames(view.axis());
-    boolean snaps = view.session().snapsProperty().get() && !to.freed() && way != Way.SLIP;
+    boolean snaps = view.session().habits().snapsProperty().get() && !to.freed() && way != Way.SLIP;
     Snap.Landing landing =
         snaps
             ? snap.landing(edges(), by, view.snapReach())
@@ -90,7 +90,7 @@ final class ClipDrag extends Drag {
   }
 
   private Project move(Project base, long by) {
-    boolean carries = view.session().carriesKeyframes();
+    boolean carries = view.session().habits().carriesKeyframes();
     Project result = ClipEdits.move(base, chosen, by, carries);
     String onTrack = track.id();
     if (pull().trackUnder().isPresent() && !pull().trackUnder().get().equals(track.id())) {

@@ -122,7 +122,7 @@ final class HotMarks extends Pane {
   }
 
   private double overDb(HotSpot spot) {
-    return spot.peakDb() - view.session().hotDbProperty().get();
+    return spot.peakDb() - view.session().habits().hotDbProperty().get();
   }
 
   private static String db(double value) {

@@ -100,7 +100,7 @@ final class Ruler extends Region {
             Set.of(),
             view.session().playhead(),
             view.cuts().frames());
-    boolean snaps = view.session().snapsProperty().get() && !e.isShortcutDown();
+    boolean snaps = view.session().habits().snapsProperty().get() && !e.isShortcutDown();
     OptionalLong place = snaps ? snap.nearest(frame, view.snapReach()) : OptionalLong.empty();
     view.snapLineProperty().set(place);
     String id = dragged.get();

@@ -172,7 +172,7 @@ final class ShapeDrag extends Drag {
     Span span = pressed.orElseThrow();
     double byDb = tenths(geometry.scale().dbAt(y) - geometry.scale().dbAt(pressY()));
     setSignOfChange(byDb);
-    return KeyframeEdits.raiseSpan(base, track().id(), span, session.lastTurn(), byDb);
+    return KeyframeEdits.raiseSpan(base, track().id(), span, session.habits().lastTurn(), byDb);
   }
 
   private Project spanEdge(Project base, boolean start, long by) {

@@ -168,7 +168,7 @@ public final class TimelineView extends BorderPane {
                           : OptionalLong.of(view.session().playhead());
               Platform.runLater(this::showUnderway); // once what was ridden is written
             });
-    view.session().hotDbProperty().addListener((p, was, now) -> updateHeads());
+    view.session().habits().hotDbProperty().addListener((p, was, now) -> updateHeads());
     view.snapLineProperty().addListener((p, was, now) -> showSnapLine(now));
     view.session().playheadProperty().addListener((p, was, now) -> playheadMoved());
     view.axisProperty().addListener((p, was, now) -> redraw());

@@ -392,7 +392,7 @@ final class TrackHead extends VBox {
       boolean armed = desk.riders().armed().contains(trackId);
       ride.setSelected(armed);
       fader.setTurns(armed);
-      fader.setHotDb(view.session().hotDbProperty().get());
+      fader.setHotDb(view.session().habits().hotDbProperty().get());
       showLevel(track);
       if (!pan.isValueChanging()) {
         pan.setValue(track.pan());

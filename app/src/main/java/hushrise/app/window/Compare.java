@@ -3,6 +3,7 @@ package hushrise.app.window;
 import static hushrise.app.words.Texts.text;
 
 import hushrise.app.command.CommandId;
+import hushrise.app.command.Commands;
 import hushrise.app.job.Messages;
 import hushrise.app.session.Session;
 import hushrise.core.edit.HushEdits;
@@ -26,8 +27,13 @@ final class Compare {
     keys.add(CommandId.COMPARE_LINE, () -> begin(CommandId.COMPARE_LINE), this::end);
   }
 
-  /** Begins to compare, or ends it. */
-  void toggle(CommandId id) {
+  void addTo(Commands.Builder table) {
+    table
+        .set(CommandId.COMPARE_SHAPES, () -> toggle(CommandId.COMPARE_SHAPES))
+        .set(CommandId.COMPARE_LINE, () -> toggle(CommandId.COMPARE_LINE));
+  }
+
+  private void toggle(CommandId id) {
     if (session.isComparing()) {
       end();
     } else {

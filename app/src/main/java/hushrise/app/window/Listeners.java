@@ -30,12 +30,11 @@ final class Listeners implements AutoCloseable {
   private final FilmMeasure measure;
   private final SpeechWatch speech;
   private final FileWatch files;
-  private final Consumer<Path> alsoForgets;
   private final MediaStore store;
+  private Consumer<Path> alsoForgets = file -> {};
 
   /**
    * @param calm when long work may go on
-   * @param alsoForgets is told of each file that has changed
    */
   Listeners(
       Session session,
@@ -43,9 +42,7 @@ final class Listeners implements AutoCloseable {
       CacheFolder cache,
       Jobs jobs,
       Messages messages,
-      Calm calm,
-      Consumer<Path> alsoForgets) {
-    this.alsoForgets = alsoForgets;
+      Calm calm) {
     this.store = store;
     cuts = new PictureCuts(session, new PictureScan(store, cache), jobs);
     peaks = new PeaksCache(store, jobs);
@@ -56,6 +53,11 @@ final class Listeners implements AutoCloseable {
     measure.nowProperty().addListener((p, was, now) -> now.ifPresent(hearing::measured));
     speech = new SpeechWatch(session, new SpeechStore(store, cache), jobs, messages);
     files = new FileWatch(session, store, jobs, messages, this::forget, this::gone);
+  }
+
+  /** Tells of each file that has changed. */
+  void setAlsoForgets(Consumer<Path> told) {
+    alsoForgets = told;
   }
 
   PictureCuts cuts() {

@@ -35,9 +35,9 @@ final class SafeSheet {
     }
     Label hot = new Label(text("safe.hot"));
     LevelField hotField =
-        new LevelField(hot.getText(), db -> session.hotDbProperty().set(Math.min(0, db)));
+        new LevelField(hot.getText(), db -> session.habits().hotDbProperty().set(Math.min(0, db)));
     hotField.setId("safe-hot");
-    hotField.show(session.hotDbProperty().get());
+    hotField.show(session.habits().hotDbProperty().get());
     hot.setLabelFor(hotField);
     grid.addRow(KINDS.length, hot, hotField, new Label(text("safe.dbfs")));
     Label words = new Label(text("safe.words"));

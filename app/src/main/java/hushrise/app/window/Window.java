@@ -2,31 +2,16 @@ package hushrise.app.window;
 
 import static hushrise.app.words.Texts.text;
 
-import hushrise.app.command.ClipCommands;
 import hushrise.app.command.CommandId;
 import hushrise.app.command.Commands;
-import hushrise.app.command.DraftCommands;
 import hushrise.app.command.EarCommands;
-import hushrise.app.command.FadeCommands;
-import hushrise.app.command.FitCommands;
-import hushrise.app.command.LevelCommands;
-import hushrise.app.command.ListenCommands;
 import hushrise.app.command.Possible;
 import hushrise.app.command.RecordCommands;
-import hushrise.app.command.RideCommands;
-import hushrise.app.command.SafeCommands;
-import hushrise.app.command.ShapeCommands;
-import hushrise.app.command.SpeechCommands;
-import hushrise.app.command.TravelCommands;
-import hushrise.app.file.Exports;
 import hushrise.app.file.FileChoice;
 import hushrise.app.file.Intake;
 import hushrise.app.file.LostFiles;
-import hushrise.app.file.ProjectFiles;
 import hushrise.app.file.Safekeeping;
-import hushrise.app.job.Calm;
 import hushrise.app.job.Jobs;
-import hushrise.app.listen.Drafting;
 import hushrise.app.listen.FileWatch;
 import hushrise.app.listen.Hearing;
 import hushrise.app.look.Palette;
@@ -39,9 +24,7 @@ import hushrise.app.panel.PicturePane;
 import hushrise.app.panel.RecorderPane;
 import hushrise.app.panel.SecondEarPane;
 import hushrise.app.panel.ShelfPane;
-import hushrise.app.panel.StartPane;
 import hushrise.app.play.Meters;
-import hushrise.app.play.SurfaceRides;
 import hushrise.app.play.Transport;
 import hushrise.app.play.TransportState;
 import hushrise.app.record.Recording;
@@ -52,22 +35,12 @@ import hushrise.app.timeline.TimelineView;
 import hushrise.app.timeline.Viewport;
 import hushrise.core.ear.Finding;
 import hushrise.core.journal.Recovered;
-import hushrise.core.project.Project;
-import hushrise.core.sound.AudioOutput;
 import hushrise.core.sound.Devices;
-import hushrise.core.store.ProjectFile;
 import hushrise.media.CacheFolder;
-import hushrise.media.FfmpegStretch;
-import hushrise.media.MediaStore;
 import hushrise.media.Presets;
-import hushrise.media.SongStore;
-import java.nio.file.Files;
 import java.nio.file.Path;
 import java.util.List;
-import java.util.Optional;
 import javafx.application.Platform;
-import javafx.beans.binding.Bindings;
-import javafx.beans.binding.StringBinding;
 import javafx.beans.property.ObjectProperty;
 import javafx.beans.property.SimpleObjectProperty;
 import javafx.scene.Scene;
@@ -77,10 +50,13 @@ import javafx.scene.layout.BorderPane;
 import javafx.scene.layout.StackPane;
 import javafx.scene.layout.VBox;
 import javafx.stage.Stage;
-import javafx.stage.WindowEvent;
+import org.slf4j.Logger;
+import org.slf4j.LoggerFactory;
 
 /** The window: its parts in their places, and what concerns them all. */
 public final class Window {
+
+  private static final Logger LOG = LoggerFactory.getLogger(Window.class);
 
   private final StatusLine status = new StatusLine();
   private final Jobs jobs = new Jobs(status);
@@ -88,29 +64,22 @@ public final class Window {
   private final ObjectProperty<Palette> palette = new SimpleObjectProperty<>();
   private final FileChoice choice;
   private final Devices devices;
+  private final Backstage backstage;
   private final Session session;
   private final Transport transport;
-  private final Meters meters;
   private final Listeners heard;
-  private final Drafting drafting;
-  private final EarCommands ear;
+  private final Opening opening;
+  private final Closing closing;
+  private final CommandSets sets;
   private final Viewport view;
   private final PicturePane picture;
-  private final StartPane start;
   private final TimelineView timeline;
   private final DetailPane detail;
   private final ShelfPane shelf;
-  private final Intake intake;
-  private final FitCommands fits;
-  private final ProjectFiles projects;
-  private final Safekeeping keeping;
   private final Diagnostics diagnostics;
   private final LostFiles lost;
-  private final Exports exports;
   private final ExportSheet export;
   private final CommandFinder finder;
-  private final Recording recording;
-  private final SurfaceRides surface;
   private final RecorderPane recorder;
   private final Compare compare;
   private final HearAlone alone;
@@ -118,10 +87,6 @@ public final class Window {
   private final BorderPane pane = new BorderPane();
   private final SidePanes side;
   private final StackPane root;
-  private final Optional<Path> demo =
-      Optional.ofNullable(System.getProperty("hushrise.demo"))
-          .map(Path::of)
-          .filter(Files::isRegularFile);
   private Theme theme;
 
   /**
@@ -136,60 +101,41 @@ public final class Window {
     this.devices = devices;
     palette.set(theme.palette());
     status.showJobs(jobs);
-    MediaStore store = new MediaStore(cache);
-    SongStore songs = new SongStore(store, cache);
-    session = new Session(songs, status, this::elsewhere);
-    keeping =
-        new Safekeeping(
-            work,
-            folder -> Platform.runLater(() -> status.complain(text("journal.unwritable", folder))));
-    session.keepIn(keeping.journal());
-    diagnostics = new Diagnostics(work.resolve("log"), session);
-    AudioOutput out = devices.usualOutput(Project.DEFAULT_SAMPLE_RATE);
-    transport =
-        new Transport(
-            session,
-            store,
-            jobs,
-            status,
-            out,
-            () -> devices.standIn(Project.DEFAULT_SAMPLE_RATE),
-            FfmpegStretch::new);
-    transport.outputNameProperty().subscribe(status::setOutput);
-    meters = new Meters(transport, session::shown);
-    Calm calm = new Calm();
-    session.shownProperty().addListener(p -> calm.moved());
-    picture = new PicturePane(session, jobs);
-    heard = new Listeners(session, store, cache, jobs, status, calm, picture::forget);
+    backstage = Backstage.open(cache, devices, work, jobs, status);
+    session = backstage.session();
+    heard = backstage.heard();
+    transport = backstage.transport();
+    Intake intake = backstage.intake();
     Hearing hearing = heard.hearing();
-    drafting = new Drafting(session, hearing, jobs, status);
+    transport.outputNameProperty().subscribe(status::setOutput);
+    diagnostics = new Diagnostics(work.resolve("log"), session);
+    picture = new PicturePane(session, jobs);
+    heard.setAlsoForgets(picture::forget);
     view =
         new Viewport(
             session, status, heard.cuts(), hearing, heard.files().missingProperty(), palette);
-    view.axisProperty().addListener(p -> calm.moved());
-    ear = new EarCommands(session, hearing, view::reveal, this::askAside, status);
-    intake = new Intake(session, store, songs, jobs, status);
-    projects = new ProjectFiles(session, choice, sheet, jobs, status, keeping, this::opened);
-    lost = new LostFiles(session, store, choice, heard.files(), jobs, status);
-    exports = new Exports(store, jobs, status);
+    view.axisProperty().addListener(p -> backstage.calm().moved());
+    sets = new CommandSets(backstage, view, choice, this::askAside, status);
+    opening = new Opening(backstage, choice, sheet, status, view);
+    closing = new Closing(session, backstage.exports(), opening.projects(), sheet);
+    lost = new LostFiles(session, backstage.store(), choice, heard.files(), jobs, status);
     export =
         new ExportSheet(
             sheet,
             session,
             choice,
-            exports,
+            backstage.exports(),
             Presets.ofUser(),
             () -> heard.measure().nowProperty().get(),
             status);
     compare = new Compare(session, status);
     alone = new HearAlone(session, transport, status);
-    start = new StartPane(choice, intake::takeAs, this::openGuarded);
     timeline =
-        new TimelineView(view, new Desk(transport, meters), heard.peaks(), heard.stills(), start);
+        new TimelineView(
+            view, new Desk(transport, meters()), heard.peaks(), heard.stills(), opening.start());
     side = new SidePanes(pane, timeline::requestFocus);
     detail = new DetailPane(session, hearing, transport.riders());
     finder = new CommandFinder(timeline::requestFocus);
-    fits = new FitCommands(session, transport, intake, heard.cuts(), status);
     shelf =
         new ShelfPane(
             session,
@@ -201,16 +147,14 @@ public final class Window {
                 intake,
                 choice,
                 status,
-                fits::startAt,
+                sets.fits()::startAt,
                 timeline::requestFocus,
                 side::close));
-    recording = new Recording(session, transport, devices, store, jobs, status, drafting::start);
-    surface = new SurfaceRides(session, transport.riders(), status);
     commands = commands();
     recorder =
         new RecorderPane(
             session,
-            recording,
+            backstage.recording(),
             devices,
             commands,
             palette,
@@ -226,10 +170,9 @@ public final class Window {
     root.getStyleClass().add("hush-rise");
     root.getStylesheets()
         .add(Window.class.getResource("/hushrise/app/window.css").toExternalForm());
-    new Drops(shelf, this::take).attach(root);
+    new Drops(shelf, opening::take).attach(root);
     view.hintProperty().addListener((p, was, now) -> status.hint(now));
     session.playheadProperty().addListener((p, was, now) -> reveal(now.longValue()));
-    showStart();
     applyTheme(theme);
   }
 
@@ -241,95 +184,65 @@ public final class Window {
         new SecondEarPane(
             session,
             heard.hearing(),
-            ear,
+            sets.ear(),
             palette,
             this::askAside,
             () -> run(CommandId.CREDITS),
             () -> run(CommandId.FIND_FILES),
             heard.files().missingProperty(),
             jobs),
-        new DraftPane(session, drafting),
-        new MixPane(session, transport, meters, heard.measure(), heard.hearing(), palette));
+        new DraftPane(session, backstage.drafting()),
+        new MixPane(session, transport, meters(), heard.measure(), heard.hearing(), palette));
   }
 
   private Commands commands() {
     Commands.Builder table = new Commands.Builder();
-    Hearing hearing = heard.hearing();
-    new TravelCommands(session, view, heard.cuts(), status).addTo(table);
-    new ListenCommands(session, transport, meters, status).addTo(table);
-    LevelCommands levels = new LevelCommands(session, transport.riders(), status);
-    new RideCommands(session, transport.riders(), levels, status).addTo(table);
-    SafeCommands safe = new SafeCommands(session, hearing, jobs, status);
-    safe.addTo(table);
-    fits.addTo(table);
-    levels.addTo(table);
-    new ClipCommands(session, status, levels, fits).addTo(table);
-    new FadeCommands(session, heard.cuts(), status).addTo(table);
-    new ShapeCommands(session, hearing, heard.cuts(), jobs, status).addTo(table);
-    new SpeechCommands(session, heard.speech(), hearing, choice, status).addTo(table);
-    new DraftCommands(drafting).addTo(table);
+    sets.addTo(table);
+    opening.addTo(table);
+    compare.addTo(table);
     new RecordCommands(
-            recording, this::record, by -> recorderPane().reading().move(by), surface, levels)
+            recording(),
+            this::record,
+            by -> recorder.reading().move(by),
+            backstage.surface(),
+            sets.levels())
         .addTo(table);
-    ear.addTo(table);
     return table
-        .set(CommandId.NEW, projects::begin)
-        .set(CommandId.OPEN, projects::open)
-        .set(CommandId.OPEN_DEMO, this::openDemo)
-        .set(CommandId.SAVE, () -> projects.save(() -> {}))
-        .set(CommandId.SAVE_AS, () -> projects.saveAs(() -> {}))
-        .set(CommandId.ADD, this::add)
         .set(CommandId.SHELF, this::shelf)
         .set(CommandId.EXPORT, this::export)
         .set(
             CommandId.VERSIONS,
-            () -> new VersionsSheet(sheet, session, keeping, palette, status).open())
+            () -> new VersionsSheet(sheet, session, keeping(), palette, status).open())
         .set(CommandId.FIND_FILES, lost::find)
-        .set(CommandId.COLLECT, projects::collect)
         .set(CommandId.CREDITS, () -> new CreditsEditor(sheet, session, choice, status).open())
-        .set(CommandId.QUIT, this::quit)
+        .set(CommandId.QUIT, closing::quit)
         .set(CommandId.UNDO, session::undo)
         .set(CommandId.REDO, session::redo)
         .set(CommandId.FIND_COMMAND, finder::begin)
         .set(CommandId.TYPE_LEVEL, () -> detail.typeLevel(false))
         .set(CommandId.ESCAPE, this::escape)
         .set(CommandId.THEME, this::switchTheme)
-        .set(CommandId.COMPARE_SHAPES, () -> compare.toggle(CommandId.COMPARE_SHAPES))
-        .set(CommandId.COMPARE_LINE, () -> compare.toggle(CommandId.COMPARE_LINE))
         .set(CommandId.RECORDER, this::toggleRecorder)
-        .set(CommandId.SURFACE, () -> SurfaceSheet.open(sheet, devices, surface))
+        .set(CommandId.SURFACE, () -> SurfaceSheet.open(sheet, devices, backstage.surface()))
         .set(CommandId.HEAR_ALONE, alone::toggle)
         .set(CommandId.HEADS_NARROW, view::narrowHeads)
         .set(CommandId.OUTPUT_CHOOSE, () -> OutputSheet.open(sheet, devices, transport, status))
-        .set(CommandId.SAFE_NUMBERS, () -> SafeSheet.open(sheet, safe.ruleProperty(), session))
+        .set(
+            CommandId.SAFE_NUMBERS,
+            () -> SafeSheet.open(sheet, sets.safe().ruleProperty(), session))
         .set(CommandId.KEYS, () -> KeysSheet.open(sheet))
         .set(CommandId.REPORT, this::copyReport)
         .build(
             new Possible(
                 session,
-                () -> !ear.open().isEmpty(),
+                () -> !sets.ear().open().isEmpty(),
                 () -> transport.stateProperty().get() instanceof TransportState.Riding));
-  }
-
-  private void elsewhere(Runnable work, Runnable then) {
-    jobs.run(
-        () -> {
-          work.run();
-          return true;
-        },
-        done -> then.run(),
-        then);
   }
 
   /** Gives the window its stage and the scene its keys. */
   public void attach(Stage stage, Scene scene) {
     scene.fillProperty().bind(palette.map(Palette::background));
-    stage.titleProperty().bind(titleBinding());
-    stage.setOnCloseRequest(
-        e -> {
-          e.consume();
-          guard(stage::hide);
-        });
+    closing.attach(stage);
     HeldKeys held = new HeldKeys();
     compare.addTo(held);
     alone.addTo(held);
@@ -339,35 +252,9 @@ public final class Window {
     Thread.currentThread()
         .setUncaughtExceptionHandler(
             (thread, e) -> {
-              org.slf4j.LoggerFactory.getLogger(Window.class).error("The window failed", e);
+              LOG.error("The window failed", e);
               status.complain(text("failed", String.valueOf(e.getMessage())));
             });
-  }
-
-  /** Asks about what would be lost, then goes on. */
-  private void guard(Runnable then) {
-    if (exports.isRunning()) {
-      sheet.ask(
-          text("closing.title"),
-          text("closing.question"),
-          text("closing.answer"),
-          () -> {
-            exports.cancel();
-            projects.guard(then);
-          });
-    } else {
-      projects.guard(then);
-    }
-  }
-
-  private StringBinding titleBinding() {
-    return Bindings.createStringBinding(
-        () -> {
-          String name = hushrise.app.file.FileNames.nameOf(session.present());
-          return text(session.hasUnsavedChanges() ? "title.unsaved" : "title", name);
-        },
-        session.presentProperty(),
-        session.unsavedProperty());
   }
 
   public StackPane root() {
@@ -389,11 +276,11 @@ public final class Window {
 
   /** How loud everything is that sounds. */
   Meters meters() {
-    return meters;
+    return backstage.meters();
   }
 
   Recording recording() {
-    return recording;
+    return backstage.recording();
   }
 
   RecorderPane recorderPane() {
@@ -419,25 +306,14 @@ public final class Window {
   }
 
   private void reveal(long frame) {
-    if (!transport.playingProperty().get() || session.followsPlayheadProperty().get()) {
+    if (!transport.playingProperty().get() || session.habits().followsPlayheadProperty().get()) {
       view.reveal(frame);
     }
   }
 
   /** Moves the playhead to a part of the film once it is open. */
   void seekInto(double part) {
-    if (session.shown().lengthFrames() > 0) {
-      session.seek(Math.round(session.shown().lengthFrames() * part));
-      return;
-    }
-    session
-        .shownProperty()
-        .subscribe(
-            p -> {
-              if (session.playhead() == 0 && p.lengthFrames() > 0) {
-                session.seek(Math.round(p.lengthFrames() * part));
-              }
-            });
+    opening.seekInto(part);
   }
 
   /** Says something in the status line. */
@@ -460,40 +336,12 @@ public final class Window {
 
   /** Opens a project file; whatever is open must have been dealt with. */
   public void open(Path file) {
-    transport.stop();
-    projects.open(file);
-  }
-
-  private void openGuarded(Path file) {
-    projects.guard(() -> open(file));
-  }
-
-  private void openDemo() {
-    demo.ifPresentOrElse(this::openGuarded, () -> status.complain(text("demo.missing")));
-  }
-
-  private void opened() {
-    transport.stop();
-    heard.forget();
-    view.fit();
-    intake.listenToAll();
-    heard.files().look();
-    showStart();
-  }
-
-  private void showStart() {
-    start.show(projects.recent().all(), demo.isPresent(), this::openDemo);
-  }
-
-  private void add() {
-    take(choice.toRead(FileChoice.Kind.MEDIA, text("add.title"), true), true);
+    opening.open(file);
   }
 
   /** Takes files and folders into the project; a project file is opened instead. */
   public void take(List<Path> chosen, boolean places) {
-    Optional<Path> project =
-        chosen.stream().filter(f -> f.toString().endsWith(ProjectFile.ENDING)).findFirst();
-    project.ifPresentOrElse(this::openGuarded, () -> intake.take(chosen, places));
+    opening.take(chosen, places);
   }
 
   /** Opens the recorder in the Shelf's place, or closes it. */
@@ -505,7 +353,7 @@ public final class Window {
     if (!side.shows(recorder)) {
       toggleRecorder();
     }
-    recording.toggle();
+    recording().toggle();
   }
 
   /** Opens the Shelf and gives it the keys, or closes it. */
@@ -519,7 +367,7 @@ public final class Window {
     } else if (timeline.cancelDrag()) {
       status.say(text("drag.givenBack"));
     } else if (session.draft().isPresent()) {
-      drafting.leave();
+      backstage.drafting().leave();
     } else {
       session.select(Selection.nothing());
     }
@@ -527,7 +375,7 @@ public final class Window {
 
   /** Asks why a finding is put aside. */
   private void askAside(Finding finding) {
-    AsideSheet.open(sheet, EarCommands.words(finding), why -> ear.putAside(finding, why));
+    AsideSheet.open(sheet, EarCommands.words(finding), why -> sets.ear().putAside(finding, why));
   }
 
   private void export() {
@@ -537,11 +385,6 @@ public final class Window {
     } else {
       export.open();
     }
-  }
-
-  private void quit() {
-    javafx.stage.Window stage = root.getScene().getWindow();
-    stage.fireEvent(new WindowEvent(stage, WindowEvent.WINDOW_CLOSE_REQUEST));
   }
 
   /** Writes what is logged to disk too. */
@@ -558,23 +401,17 @@ public final class Window {
 
   /** Offers what a crash has left, if it has left anything. */
   void offerWhatWasLeft() {
-    jobs.run(
-        () -> keeping.journals().left(),
-        left -> {
-          if (!left.isEmpty()) {
-            offer(left);
-          }
-        });
+    opening.offerWhatWasLeft(palette);
   }
 
   /** Offers to go on with what was left. */
   void offer(List<Recovered> left) {
-    new RecoverySheet(sheet, keeping.journals(), palette, projects::goOn).open(left);
+    opening.offer(left, palette);
   }
 
   /** What keeps work from being lost. */
   Safekeeping keeping() {
-    return keeping;
+    return backstage.keeping();
   }
 
   /** Does what a command does. */
@@ -594,13 +431,7 @@ public final class Window {
 
   /** Stops everything that runs. */
   public void close() {
-    exports.close();
-    jobs.cancelAll();
-    heard.close();
     picture.close();
-    recording.close();
-    surface.close();
-    transport.close();
-    keeping.close();
+    backstage.close();
   }
 }

@@ -147,7 +147,7 @@ class DraftWindowTest extends WindowTestCase {
     List<Span> were = hushes().stream().map(Hush::passage).toList();
     Clip second = takes().get(1);
     double middle = (second.startFrame() + second.endFrame()) / 2.0 / RATE;
-    robot.interact(() -> window.session().snapsProperty().set(false));
+    robot.interact(() -> window.session().habits().snapsProperty().set(false));
     drag(on("lane-voice", middle, -20), on("lane-voice", middle + 4, -20));
     untilQuiet();
     long by = takes().get(1).startFrame() - second.startFrame();
@@ -268,7 +268,7 @@ class DraftWindowTest extends WindowTestCase {
     untilDrafted();
     Clip take = takes().getFirst();
     double second = take.startFrame() / (double) RATE;
-    robot.interact(() -> window.session().snapsProperty().set(false));
+    robot.interact(() -> window.session().habits().snapsProperty().set(false));
     robot.moveTo(on("lane-voice", second + 2, -20));
     robot.press(MouseButton.PRIMARY);
     robot.moveTo(on("lane-voice", second + 5, -20));

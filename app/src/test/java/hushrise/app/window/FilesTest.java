@@ -137,7 +137,7 @@ class FilesTest extends WindowTestCase {
   @Test
   void aFileThatArrivesDuringADragLeavesTheDragGoingOn() throws IOException {
     Files.copy(folder.resolve("ferry-horn.flac"), folder.resolve("horn-2.flac"));
-    robot.interact(() -> window.session().snapsProperty().set(false));
+    robot.interact(() -> window.session().habits().snapsProperty().set(false));
     Clip take = project().firstTrack(TrackKind.VOICE).orElseThrow().clipsInTime().getFirst();
     double second = take.startFrame() / (double) RATE;
     robot.moveTo(on("lane-voice", second + 2, -20));
