@@ -8,7 +8,6 @@ import hushrise.core.sound.Progress;
 import hushrise.media.CacheFolder;
 import hushrise.media.MediaStore;
 import java.io.IOException;
-import java.nio.file.Files;
 import java.nio.file.Path;
 import java.util.List;
 import java.util.function.UnaryOperator;
@@ -22,7 +21,7 @@ public final class FilmBenchmark {
   private FilmBenchmark() {}
 
   public static void main(String[] args) throws IOException {
-    Path folder = Files.createTempDirectory("hushrise-bench");
+    Path folder = Scratch.folder();
     MediaStore store = new MediaStore(new CacheFolder(folder.resolve("cache"), 4L << 30));
     Project project = LongProject.of(store, folder);
     FilmLoudness whole = FilmLoudness.of(project, store, Progress.NONE);

@@ -52,15 +52,7 @@ public final class GuidedFuzz {
 
   /** Called by Jazzer, once. */
   public static void fuzzerInitialize() throws IOException {
-    folder = Files.createTempDirectory("hush-rise-guided");
-    Runtime.getRuntime().addShutdownHook(new Thread(GuidedFuzz::tidy));
-  }
-
-  private static void tidy() {
-    for (String ending : ENDINGS) {
-      folder.resolve("tried" + ending).toFile().delete();
-    }
-    folder.toFile().delete();
+    folder = Scratch.folder();
   }
 
   /** Called by Jazzer with each input; what it throws is a finding. */

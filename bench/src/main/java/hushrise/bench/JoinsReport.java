@@ -15,7 +15,6 @@ import hushrise.media.CacheFolder;
 import hushrise.media.MediaStore;
 import hushrise.media.SongStore;
 import java.io.IOException;
-import java.nio.file.Files;
 import java.nio.file.Path;
 import java.util.ArrayList;
 import java.util.Arrays;
@@ -59,7 +58,7 @@ public final class JoinsReport {
    */
   public static void main(String[] args) throws IOException {
     String kept = System.getProperty("hushrise.cache");
-    Path folder = kept == null ? Files.createTempDirectory("hushrise-joins") : Path.of(kept);
+    Path folder = kept == null ? Scratch.folder() : Path.of(kept);
     CacheFolder cache = new CacheFolder(folder, 4L << 30);
     MediaStore store = new MediaStore(cache);
     SongStore songs = new SongStore(store, cache);

@@ -12,7 +12,6 @@ import java.io.IOException;
 import java.nio.file.Files;
 import java.nio.file.Path;
 import java.util.Arrays;
-import java.util.Comparator;
 import java.util.Optional;
 import java.util.stream.Stream;
 
@@ -28,7 +27,7 @@ public final class JournalBenchmark {
   private JournalBenchmark() {}
 
   public static void main(String[] args) throws IOException {
-    Path folder = Files.createTempDirectory("journal");
+    Path folder = Scratch.folder();
     Project project =
         LongProject.of(new MediaStore(new CacheFolder(folder.resolve("cache"), 4L << 30)), folder);
     long[] noted = new long[STEPS];
@@ -70,9 +69,6 @@ public final class JournalBenchmark {
     System.out.printf(
         "%d steps given back in %.2f s from %d KB%n",
         recovered.steps(), seconds, Files.size(recovered.journal()) >> 10);
-    try (Stream<Path> all = Files.walk(folder)) {
-      all.sorted(Comparator.reverseOrder()).forEach(p -> p.toFile().delete());
-    }
   }
 
   private static double at(long[] nanos, double part) {

@@ -10,7 +10,6 @@ import hushrise.media.MediaStore;
 import hushrise.media.SystemDevices;
 import java.io.IOException;
 import java.lang.management.ManagementFactory;
-import java.nio.file.Files;
 import java.nio.file.Path;
 import java.util.Arrays;
 import java.util.Random;
@@ -28,7 +27,7 @@ public final class PlayBenchmark {
   private PlayBenchmark() {}
 
   public static void main(String[] args) throws IOException, InterruptedException {
-    Path folder = Files.createTempDirectory("hushrise-bench");
+    Path folder = Scratch.folder();
     MediaStore store = new MediaStore(new CacheFolder(folder.resolve("cache"), 4L << 30));
     Project project = LongProject.of(store, folder);
     SystemDevices devices = new SystemDevices();

@@ -167,11 +167,7 @@ public final class Soak {
     private Path freshCopy(int number) {
       Path own = folder.resolve("round-" + number % 2);
       try {
-        if (Files.isDirectory(own)) {
-          try (Stream<Path> old = Files.walk(own)) {
-            old.sorted((a, b) -> b.compareTo(a)).forEach(f -> f.toFile().delete());
-          }
-        }
+        Scratch.delete(own);
         Files.createDirectories(own);
         try (Stream<Path> all = Files.list(demo)) {
           for (Path file : all.toList()) {

@@ -12,7 +12,6 @@ import hushrise.media.CacheFolder;
 import hushrise.media.MediaStore;
 import hushrise.media.SystemDevices;
 import java.io.IOException;
-import java.nio.file.Files;
 import java.nio.file.Path;
 import java.util.ArrayList;
 import java.util.Arrays;
@@ -45,7 +44,7 @@ public final class WindowBenchmark {
    * @param args such as {@code whole film}
    */
   public static void main(String[] args) throws IOException {
-    Path folder = Files.createTempDirectory("hushrise-bench");
+    Path folder = Scratch.folder();
     View.folder = folder;
     Application.launch(View.class, args);
   }
