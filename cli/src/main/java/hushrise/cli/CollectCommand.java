@@ -2,6 +2,7 @@ package hushrise.cli;
 
 import hushrise.core.project.Project;
 import hushrise.core.report.Report;
+import hushrise.core.store.CollectedZip;
 import hushrise.core.store.ProjectCollection;
 import hushrise.core.store.ProjectCollection.Collected;
 import hushrise.core.store.ProjectFile;
@@ -18,12 +19,14 @@ import picocli.CommandLine.Spec;
     name = "collect",
     mixinStandardHelpOptions = true,
     description =
-        "Copies a saved project and all its media into one folder or zip that opens elsewhere.")
+        "Copies a saved project and all its media into one folder or zip that opens elsewhere; a zip is unpacked.")
 final class CollectCommand implements Callable<Integer> {
 
   @Spec private CommandSpec spec;
 
-  @Parameters(paramLabel = "PROJECT", description = "A project file (.hushrise).")
+  @Parameters(
+      paramLabel = "PROJECT",
+      description = "A project file (.hushrise), or a zip that one was collected into.")
   private Path projectFile;
 
   @Option(
@@ -38,6 +41,10 @@ final class CollectCommand implements Callable<Integer> {
 
   @Override
   public Integer call() {
+    if (CollectedZip.isCalled(projectFile)) {
+      unpack();
+      return 0;
+    }
     Project project = ProjectFile.load(projectFile);
     String name = projectFile.getFileName().toString().replaceFirst("\\.hushrise$", "");
     ProgressLine progress = new ProgressLine(json);
@@ -64,5 +71,15 @@ final class CollectCommand implements Callable<Integer> {
                     .getErr()
                     .println("%s is not where the project says, and is left out.".formatted(m)));
     return made.missing().isEmpty() ? 0 : 1;
+  }
+
+  private void unpack() {
+    ProgressLine progress = new ProgressLine(json);
+    Path project = CollectedZip.unpack(projectFile, target, progress.of("Unpacking"));
+    progress.end();
+    spec.commandLine()
+        .getOut()
+        .println(
+            json ? new Report().put("project", project.toString()).json() : project.toString());
   }
 }

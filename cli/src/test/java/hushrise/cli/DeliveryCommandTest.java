@@ -11,8 +11,6 @@ import java.nio.file.Files;
 import java.nio.file.Path;
 import java.util.ArrayList;
 import java.util.List;
-import java.util.zip.ZipEntry;
-import java.util.zip.ZipInputStream;
 import org.junit.jupiter.api.Test;
 
 /** What make and render can be asked to deliver. */
@@ -118,16 +116,17 @@ class DeliveryCommandTest extends CommandLineTestCase {
 
     Path zip = folder.resolve("film.zip");
     assertThat(call("collect", project, "--to", zip.toString()).code()).isZero();
-    Path unpacked = Files.createDirectory(folder.resolve("unpacked"));
-    try (ZipInputStream in = new ZipInputStream(Files.newInputStream(zip))) {
-      for (ZipEntry entry = in.getNextEntry(); entry != null; entry = in.getNextEntry()) {
-        Path file = unpacked.resolve(entry.getName());
-        Files.createDirectories(file.getParent());
-        Files.copy(in, file);
-      }
-    }
+    Path unpacked = folder.resolve("unpacked");
+    Path copy = unpacked.resolve("first-ferry.hushrise");
+    assertThat(
+            call("collect", zip.toString(), "--to", unpacked.toString(), "--json")
+                .json()
+                .get("project")
+                .asText())
+        .isEqualTo(copy.toString());
+    assertThat(call("collect", zip.toString(), "--to", unpacked.toString()).err())
+        .contains("is not empty");
     Path out = folder.resolve("out.wav");
-    Path copy = unpacked.resolve("first-ferry").resolve("first-ferry.hushrise");
     assertThat(call("render", copy.toString(), "--to", out.toString()).code()).isZero();
     assertThat(call("collect", project, "--to", folder.resolve("no/where.zip").toString()).code())
         .isEqualTo(1);

@@ -9,6 +9,7 @@ import hushrise.core.Problem;
 import hushrise.core.journal.Recovered;
 import hushrise.core.project.Project;
 import hushrise.core.store.AtomicFile;
+import hushrise.core.store.CollectedZip;
 import hushrise.core.store.ContentDigest;
 import hushrise.core.store.ProjectCollection;
 import hushrise.core.store.ProjectFile;
@@ -68,13 +69,31 @@ public final class ProjectFiles {
         });
   }
 
-  /** Opens a project file; whatever is open must have been dealt with. */
+  /**
+   * Opens a project file, or a zip that one was collected into: that is unpacked beside itself.
+   * Whatever is open must have been dealt with.
+   */
   public void open(Path file) {
+    if (CollectedZip.isCalled(file)) {
+      Path zip = file.toAbsolutePath().normalize();
+      Path target = FileNames.free(zip.getParent(), FileNames.bare(zip), "");
+      jobs.run(
+          text("unpack.under", zip.getFileName()),
+          progress -> CollectedZip.unpack(zip, target, progress),
+          this::openProject);
+    } else {
+      openProject(file);
+    }
+  }
+
+  private void openProject(Path file) {
     Path absolute = file.toAbsolutePath().normalize();
     jobs.run(
         () -> {
           AtomicFile.clearDead(absolute.getParent());
-          return ProjectFile.load(file);
+          Project project = ProjectFile.load(file);
+          keeping.versions().note(absolute);
+          return project;
         },
         project -> {
           if (keeping.lock(absolute)) {
@@ -227,6 +246,7 @@ public final class ProjectFiles {
       Optional<Problem> unkept = keepEarlier(absolute);
       session.save(absolute);
       content = ContentDigest.ofFile(absolute);
+      keeping.versions().note(absolute);
       keeping.lock(absolute);
       recent.note(file);
       messages.say(text("savedTo", file));

@@ -395,6 +395,11 @@ public final class Transport implements AutoCloseable {
     takeOver();
   }
 
+  /** Lets files that have gone or come back be heard as they are now. */
+  public void hearAnew() {
+    takeOver();
+  }
+
   private void handsChanged() {
     mixers.forget();
     if (state.get().part().isPresent()) {

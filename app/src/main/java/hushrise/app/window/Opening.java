@@ -12,6 +12,7 @@ import hushrise.app.panel.StartPane;
 import hushrise.app.session.Session;
 import hushrise.app.timeline.Viewport;
 import hushrise.core.journal.Recovered;
+import hushrise.core.store.CollectedZip;
 import hushrise.core.store.ProjectFile;
 import java.nio.file.Files;
 import java.nio.file.Path;
@@ -100,10 +101,12 @@ final class Opening {
     take(choice.toRead(FileChoice.Kind.MEDIA, text("add.title"), true), true);
   }
 
-  /** Takes files and folders into the project; a project file is opened instead. */
+  /** Takes files and folders into the project; a project, collected or not, is opened instead. */
   void take(List<Path> chosen, boolean places) {
     Optional<Path> project =
-        chosen.stream().filter(f -> f.toString().endsWith(ProjectFile.ENDING)).findFirst();
+        chosen.stream()
+            .filter(f -> f.toString().endsWith(ProjectFile.ENDING) || CollectedZip.isCalled(f))
+            .findFirst();
     project.ifPresentOrElse(this::openGuarded, () -> backstage.intake().take(chosen, places));
   }
 

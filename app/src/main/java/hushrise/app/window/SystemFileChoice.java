@@ -78,12 +78,16 @@ public final class SystemFileChoice implements FileChoice {
               .getExtensionFilters()
               .add(
                   new FileChooser.ExtensionFilter(
-                      text("file.filter.projects"), "*" + ProjectFile.ENDING));
+                      text("file.filter.projects"), "*" + ProjectFile.ENDING, "*.zip"));
       case CAPTIONS ->
           chooser
               .getExtensionFilters()
               .add(new FileChooser.ExtensionFilter(text("file.filter.captions"), "*.vtt"));
-      case MEDIA, EXPORT, TAKES -> {}
+      case COLLECTION ->
+          chooser
+              .getExtensionFilters()
+              .add(new FileChooser.ExtensionFilter(text("file.filter.zips"), "*.zip"));
+      case MEDIA, EXPORT, CREDITS, TAKES -> {}
     }
     return chooser;
   }

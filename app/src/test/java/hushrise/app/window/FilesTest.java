@@ -75,6 +75,24 @@ class FilesTest extends WindowTestCase {
   }
 
   @Test
+  void aCollectedProjectIsUnpackedBesideItsZipAndOpened() {
+    Path zip = folder.resolve("handed over.zip");
+    chosen.next(zip);
+    robot.interact(() -> window.run(CommandId.COLLECT));
+    until("it is collected", () -> status().contains("holds the project and its 7 files"));
+    Project before = project();
+    robot.interact(() -> window.take(List.of(zip), true));
+    Path there = folder.resolve("handed over");
+    until(
+        "the unpacked project is open",
+        () -> window.session().file().filter(f -> f.startsWith(there)).isPresent());
+    assertThat(project().tracks()).isEqualTo(before.tracks());
+    assertThat(project().shelf()).allMatch(m -> m.file().startsWith(there));
+    untilQuiet();
+    assertThat(window.files().missingProperty().get()).isEmpty();
+  }
+
+  @Test
   void aNameThatTheDialogDidNotAskAboutIsAskedAboutBeforeItIsReplaced() throws IOException {
     Path old = Files.writeString(folder.resolve("old.hushrise"), "another project");
     chosen.next(folder.resolve("old"));

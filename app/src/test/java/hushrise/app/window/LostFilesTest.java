@@ -3,8 +3,10 @@ package hushrise.app.window;
 import static org.assertj.core.api.Assertions.assertThat;
 
 import hushrise.app.command.CommandId;
+import hushrise.app.play.Meters;
 import hushrise.core.project.media.Media;
 import hushrise.core.project.media.MediaKind;
+import hushrise.core.project.media.TrackKind;
 import java.io.IOException;
 import java.nio.file.Files;
 import java.nio.file.Path;
@@ -60,6 +62,31 @@ class LostFilesTest extends WindowTestCase {
     assertThat(song()).isEqualTo(before);
     assertThat(window.session().hasUnsavedChanges()).isFalse();
     assertThat(window.session().undoName()).isEmpty();
+  }
+
+  @Test
+  void aFileThatGoesAndComesBackWhileItPlaysIsHeardAsItIs() throws IOException {
+    untilOpen();
+    untilQuiet();
+    Path file = song().file();
+    Path away = folder.resolve("away.mp3");
+    robot.interact(() -> window.run(CommandId.PLAY));
+    untilHeard(true);
+    Files.move(file, away);
+    untilMissing(1);
+    untilHeard(false);
+    Files.move(away, file);
+    untilMissing(0);
+    untilHeard(true);
+    assertThat(window.transport().playingProperty().get()).isTrue();
+    robot.interact(() -> window.run(CommandId.PLAY));
+  }
+
+  private void untilHeard(boolean heard) {
+    String music = project().firstTrack(TrackKind.MUSIC).orElseThrow().id();
+    until(
+        heard ? "the music is heard" : "the music is silent",
+        () -> window.meters().track(music).db(0) > Meters.LOWEST_DB == heard);
   }
 
   @Test

@@ -27,6 +27,11 @@ final class ClipReader {
     this.seams = clip.seams();
   }
 
+  /** Whether both read the same sound; a file that has gone or changed is another one. */
+  boolean readsOf(ClipReader other) {
+    return source == other.source;
+  }
+
   int channels() {
     return source.channels();
   }

@@ -51,7 +51,8 @@ final class ClipVoice {
 
   /** Whether another voice plays the same samples at the same times and the same pan. */
   boolean isSameSound(ClipVoice other) {
-    return clip.id().equals(other.clip.id())
+    return reader.readsOf(other.reader)
+        && clip.id().equals(other.clip.id())
         && clip.mediaId().equals(other.clip.mediaId())
         && clip.mediaStartFrame() - clip.startFrame()
             == other.clip.mediaStartFrame() - other.clip.startFrame()

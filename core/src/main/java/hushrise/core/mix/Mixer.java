@@ -56,6 +56,7 @@ public final class Mixer {
 
   private Mixer(Project project, SoundLibrary library, Predicate<Track> heard, Hands hands) {
     master = (float) Decibels.toFactor(project.masterDb());
+    lastMaster = master;
     trackIds = project.tracks().stream().map(Track::id).toList();
     Scratch scratch = new Scratch();
     for (int bus = 0; bus < project.tracks().size(); bus++) {

@@ -80,7 +80,7 @@ public final class ProjectCollection {
    */
   public static Collected collect(Project project, String name, Path target, Progress progress) {
     ProjectCollection collection = new ProjectCollection(project, name, progress);
-    if (target.toString().toLowerCase(Locale.ROOT).endsWith(".zip")) {
+    if (CollectedZip.isCalled(target)) {
       collection.zip(target);
     } else {
       collection.folder(target);
@@ -154,7 +154,8 @@ public final class ProjectCollection {
     }
   }
 
-  private static void requireEmpty(Path folder) {
+  /** Whether a folder can be filled: it is new or empty. */
+  static void requireEmpty(Path folder) {
     if (Files.isDirectory(folder)) {
       try (Stream<Path> files = Files.list(folder)) {
         if (files.findAny().isPresent()) {

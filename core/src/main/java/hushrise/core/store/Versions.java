@@ -4,7 +4,9 @@ import com.fasterxml.jackson.databind.ObjectMapper;
 import hushrise.core.Problem;
 import hushrise.core.project.Project;
 import java.io.IOException;
+import java.nio.charset.StandardCharsets;
 import java.nio.file.Files;
+import java.nio.file.InvalidPathException;
 import java.nio.file.Path;
 import java.time.Instant;
 import java.time.ZoneOffset;
@@ -12,13 +14,21 @@ import java.time.format.DateTimeFormatter;
 import java.time.format.DateTimeParseException;
 import java.util.Comparator;
 import java.util.List;
+import java.util.Optional;
 import java.util.stream.Stream;
+import org.slf4j.Logger;
+import org.slf4j.LoggerFactory;
 
 /**
  * Earlier versions of project files, as they lay there before they were replaced. Each is a file
- * called by its time in a folder of its project.
+ * called by its time in a folder of its project. Where the project lies and what it holds is noted
+ * beside them, so that they are found again when it was moved or renamed meanwhile.
  */
 public final class Versions {
+
+  private static final Logger LOG = LoggerFactory.getLogger(Versions.class);
+
+  private static final String NOTE = "project.txt";
 
   private static final DateTimeFormatter TIME =
       DateTimeFormatter.ofPattern("yyyy-MM-dd'T'HH-mm-ss.SSS").withZone(ZoneOffset.UTC);
@@ -64,6 +74,53 @@ public final class Versions {
           "What %s held before cannot be kept in %s: free some space there."
               .formatted(project, folder),
           e);
+    }
+  }
+
+  /**
+   * Notes where a project lies and what it holds, after it was opened or saved. Versions of one
+   * that held the same and is no more where it was become this one's.
+   */
+  public void note(Path project) {
+    Path own = ownFolder(project);
+    try {
+      Optional<String> content = ContentDigest.ofFile(project);
+      if (content.isEmpty()) {
+        return;
+      }
+      if (!Files.isDirectory(own)) {
+        Optional<Path> moved = folderOf(content.get());
+        if (moved.isEmpty()) {
+          return;
+        }
+        Files.move(moved.get(), own);
+      }
+      String noted = project.toAbsolutePath().normalize() + "\n" + content.get() + "\n";
+      AtomicFile.write(own.resolve(NOTE), noted.getBytes(StandardCharsets.UTF_8));
+    } catch (IOException | Problem e) {
+      LOG.warn("The earlier versions of {} will not be found once it is moved", project, e);
+    }
+  }
+
+  /** The folder of a project that held this and is not there any more. */
+  private Optional<Path> folderOf(String content) throws IOException {
+    if (!Files.isDirectory(folder)) {
+      return Optional.empty();
+    }
+    try (Stream<Path> all = Files.list(folder)) {
+      return all.filter(own -> isOfLost(own.resolve(NOTE), content)).findFirst();
+    }
+  }
+
+  private static boolean isOfLost(Path note, String content) {
+    try {
+      List<String> lines = Files.isRegularFile(note) ? Files.readAllLines(note) : List.of();
+      return lines.size() == 2
+          && lines.get(1).equals(content)
+          && !Files.exists(Path.of(lines.getFirst()));
+    } catch (IOException | InvalidPathException e) {
+      LOG.debug("{} does not say which project it is of", note, e);
+      return false;
     }
   }
 

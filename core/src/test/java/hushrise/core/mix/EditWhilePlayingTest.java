@@ -98,6 +98,63 @@ class EditWhilePlayingTest {
   }
 
   @Test
+  void anEditBeforeTheFirstBlockIsHeardAsAnyOther() {
+    Media one = sounds.add("one", MediaKind.MUSIC, Projects.constant(RATE, 0.5));
+    Project start =
+        Project.empty("p")
+            .withMedia(one)
+            .withTracks(
+                List.of(Track.of(TrackKind.MUSIC, "m", List.of(Clip.whole(one, 0).withId("a")))));
+    Project edited = start.withMasterDb(-6);
+    Mixer next = Mixer.of(edited, sounds);
+    next.follow(Mixer.of(start, sounds));
+    next.begin();
+    float[] left = new float[BLOCK];
+    for (long at = 0; at < 20 * BLOCK; at += BLOCK) {
+      next.render(at, BLOCK, left, new float[BLOCK]);
+    }
+    float[] settled = new float[BLOCK];
+    Mixer.of(edited, sounds).render(19 * BLOCK, BLOCK, settled, new float[BLOCK]);
+    assertThat(left).containsExactly(settled);
+  }
+
+  @Test
+  void aFileThatGoesFadesOutAndIsBackWithoutAClick() {
+    Media one = sounds.add("one", MediaKind.MUSIC, Projects.constant(20 * RATE, 0.5));
+    Project project =
+        Project.empty("p")
+            .withMedia(one)
+            .withTracks(
+                List.of(Track.of(TrackKind.MUSIC, "m", List.of(Clip.whole(one, 0).withId("a")))));
+    Projects.Sounds gone = new Projects.Sounds();
+    gone.add("one", MediaKind.MUSIC, Projects.constant(20 * RATE, 0));
+    Mixer mixer = Mixer.of(project, sounds);
+    float[] left = new float[BLOCK];
+    float[] right = new float[BLOCK];
+    long at = RATE;
+    double last = Double.NaN;
+    for (Projects.Sounds now : List.of(sounds, gone, sounds)) {
+      Mixer next = Mixer.of(project, now);
+      next.follow(mixer);
+      mixer = next;
+      for (int block = 0; block < 20; block++) {
+        mixer.begin();
+        mixer.render(at, BLOCK, left, right);
+        for (int i = 0; i < BLOCK; i++) {
+          double db = Decibels.ofFactor(Math.abs(right[i]) + 1e-9);
+          if (db > AUDIBLE_DB && last > AUDIBLE_DB) {
+            assertThat(Math.abs(db - last)).as("frame %d", at + i).isLessThanOrEqualTo(0.1);
+          }
+          assertThat(last > -12 && db < AUDIBLE_DB).as("it drops at once").isFalse();
+          last = db;
+        }
+        at += BLOCK;
+      }
+      assertThat(last > AUDIBLE_DB).isEqualTo(now == sounds);
+    }
+  }
+
+  @Test
   void aClipThatBeginsAfterAnEditBeginsAtOnce() {
     Media one = sounds.add("one", MediaKind.MUSIC, Projects.constant(RATE, 0.5));
     Project start =

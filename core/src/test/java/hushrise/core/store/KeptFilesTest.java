@@ -8,6 +8,7 @@ import java.io.IOException;
 import java.nio.file.Files;
 import java.nio.file.Path;
 import java.nio.file.attribute.FileTime;
+import java.time.Duration;
 import java.time.Instant;
 import java.util.List;
 import java.util.Optional;
@@ -42,6 +43,33 @@ class KeptFilesTest {
   }
 
   @Test
+  void versionsGoAlongWithAProjectThatWasMovedButNotWithACopy() throws IOException {
+    Path file = folder.resolve("film.hushrise");
+    Versions versions = new Versions(folder.resolve("versions"));
+    Project project = Projects.rich(new Projects.Sounds());
+    for (int i = 1; i <= 3; i++) {
+      versions.keep(file, 5);
+      ProjectFile.save(project.withMasterDb(-i), file);
+      Files.setLastModifiedTime(file, FileTime.from(Instant.ofEpochSecond(1_000_000 + i)));
+      versions.note(file);
+    }
+    Path copy = Files.copy(file, folder.resolve("copy.hushrise"));
+    versions.note(copy);
+    assertThat(versions.of(copy)).isEmpty();
+    assertThat(versions.of(file)).hasSize(2);
+
+    Path moved = Files.createDirectory(folder.resolve("moved")).resolve("ferry.hushrise");
+    Files.move(file, moved);
+    versions.note(moved);
+    assertThat(versions.of(moved))
+        .extracting(v -> Versions.load(v, moved).masterDb())
+        .containsExactly(-2.0, -1.0);
+    versions.keep(moved, 5);
+    assertThat(versions.of(moved)).hasSize(3);
+    assertThat(versions.of(file)).isEmpty();
+  }
+
+  @Test
   void aLockIsHeldUntilItIsLetGo() {
     Path file = folder.resolve("film.hushrise");
     Optional<ProjectLock> first = ProjectLock.take(folder, file);
@@ -62,15 +90,31 @@ class KeptFilesTest {
   void partFilesOfTheDeadGoAndThoseOfTheLivingStay() throws Exception {
     Process ended = new ProcessBuilder("true").start();
     ended.waitFor();
-    Path dead = Files.createFile(folder.resolve(".hushrise-" + ended.pid() + "-abc.part"));
-    Path alive =
+    Path alive = AtomicFile.beside(folder.resolve("x"));
+    String name = alive.getFileName().toString();
+    String own = "-" + ProcessHandle.current().pid() + "-";
+    String endedName = name.replace(own, "-" + ended.pid() + "-");
+    Path dead = Files.createFile(folder.resolve(endedName));
+    Path deadFolder = Files.createDirectory(folder.resolve(endedName.replace(".part", "f.part")));
+    Files.createFile(Files.createDirectory(deadFolder.resolve("media")).resolve("song.mp3"));
+    Path elsewhere =
         Files.createFile(
-            folder.resolve(".hushrise-" + ProcessHandle.current().pid() + "-abc.part"));
+            folder.resolve(endedName.replaceFirst("hushrise-\\w+-", "hushrise-4711-")));
+    Path longAgo =
+        Files.createFile(
+            folder.resolve(endedName.replaceFirst("hushrise-\\w+-", "hushrise-4712-")));
+    Files.setLastModifiedTime(longAgo, FileTime.from(Instant.now().minus(Duration.ofDays(2))));
     Path other = Files.createFile(folder.resolve(".hushrise-notes.part"));
     AtomicFile.write(folder.resolve("film.txt"), new byte[] {1});
     assertThat(dead).doesNotExist();
+    assertThat(deadFolder).doesNotExist();
+    assertThat(elsewhere).as("of another machine, whose processes nobody here knows").exists();
+    assertThat(longAgo).doesNotExist();
     assertThat(alive).exists();
     assertThat(other).exists();
+    assertThat(AtomicFile.isOwnPart(alive)).isTrue();
+    assertThat(AtomicFile.isOwnPart(elsewhere)).isFalse();
+    AtomicFile.discard(alive);
     assertThat(folder.resolve("film.txt")).hasBinaryContent(new byte[] {1});
   }
 }
