@@ -4,9 +4,12 @@ import hushrise.core.Problem;
 import hushrise.core.exchange.Otio;
 import hushrise.core.exchange.OtioReader;
 import hushrise.core.project.Project;
+import hushrise.core.project.media.Media;
 import hushrise.core.project.media.MediaKind;
 import hushrise.core.sound.Progress;
 import hushrise.core.speech.WebVtt;
+import hushrise.core.store.CollectedZip;
+import hushrise.core.store.ProjectCollection;
 import hushrise.core.store.ProjectFile;
 import hushrise.media.CacheFolder;
 import hushrise.media.MediaStore;
@@ -83,6 +86,10 @@ public final class Fuzz {
     Path otio = folder.resolve("good.otio");
     Project project = ProjectFile.load(demo.resolve("first-ferry.hushrise"));
     Files.write(otio, Otio.bytes(project, otio));
+    Path zip = folder.resolve("good.zip");
+    Media horn = store.take(demo.resolve("ferry-horn.flac"), MediaKind.EFFECT, Progress.NONE);
+    ProjectCollection.collect(Project.empty("").withMedia(horn), "film", zip, Progress.NONE);
+    Path unpacked = folder.resolve("unpacked");
     List<Kind> kinds =
         List.of(
             new Kind(demo.resolve("first-ferry.hushrise"), ".hushrise", ProjectFile::load),
@@ -92,6 +99,13 @@ public final class Fuzz {
                 ".otio",
                 file ->
                     OtioReader.read(file, (path, kind) -> store.take(path, kind, Progress.NONE))),
+            new Kind(
+                zip,
+                ".zip",
+                file -> {
+                  Scratch.delete(unpacked);
+                  ProjectFile.load(CollectedZip.unpack(file, unpacked, Progress.NONE));
+                }),
             new Kind(demo.resolve("harbour-tune.mp3"), ".mp3", sound),
             new Kind(demo.resolve("ferry-horn.flac"), ".flac", sound),
             new Kind(
@@ -147,7 +161,7 @@ public final class Fuzz {
   /** A good file with values, bytes, sizes or stretches of it changed, or cut off. */
   private static byte[] changed(Kind kind, Random random) throws IOException {
     byte[] bytes = Files.readAllBytes(kind.good());
-    boolean text = !kind.ending().matches("\\.(mp3|flac|mp4)");
+    boolean text = !kind.ending().matches("\\.(mp3|flac|mp4|zip)");
     if (text && random.nextInt(4) > 0) {
       String whole = new String(bytes, StandardCharsets.UTF_8);
       for (int i = random.nextInt(3); i >= 0; i--) {
