@@ -43,6 +43,9 @@ echo "== the loudness of the film of two hours on twelve tracks, and after edits
 echo "== noting every step of the film of two hours in the journal, and giving it back"
 "$java" $yielding -Xmx512m --enable-native-access=ALL-UNNAMED --sun-misc-unsafe-memory-access=allow -cp "$jars" hushrise.bench.JournalBenchmark 2>/dev/null
 
+echo "== adding a file that was never decoded here"
+"$java" $yielding -Xmx512m --enable-native-access=ALL-UNNAMED --sun-misc-unsafe-memory-access=allow -cp "$jars" hushrise.bench.AddBenchmark demo/data 2>/dev/null
+
 command -v ffmpeg >/dev/null 2>&1 || {
   echo "The yardstick is the FFmpeg program: install it (on Debian: apt-get install ffmpeg) for the ratios."
   exit 0

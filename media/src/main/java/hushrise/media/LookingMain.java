@@ -2,17 +2,23 @@ package hushrise.media;
 
 import hushrise.core.Problem;
 import hushrise.core.project.Project;
+import hushrise.core.sound.PeakBuilder;
+import hushrise.core.store.AtomicFile;
 import java.io.BufferedReader;
 import java.io.IOException;
+import java.io.InputStream;
 import java.io.InputStreamReader;
 import java.io.PrintStream;
 import java.nio.charset.StandardCharsets;
+import java.nio.file.Files;
 import java.nio.file.Path;
+import java.nio.file.StandardCopyOption;
 import java.util.ArrayList;
 import java.util.Base64;
 import java.util.List;
 import java.util.Locale;
 import java.util.Optional;
+import java.util.concurrent.CompletableFuture;
 import org.bytedeco.ffmpeg.global.avutil;
 import org.slf4j.Logger;
 import org.slf4j.LoggerFactory;
@@ -43,6 +49,7 @@ public final class LookingMain {
   private final PrintStream out;
   private final MediaStore store;
   private long toldNanos = System.nanoTime();
+  private volatile double fraction;
 
   private LookingMain(CacheFolder cache, PrintStream out) {
     this.out = out;
@@ -94,6 +101,7 @@ public final class LookingMain {
     avutil.av_max_alloc(LARGEST_PIECE);
     CacheFolder cache = new CacheFolder(Path.of(args[0]), Long.parseLong(args[1]));
     LookingMain looking = new LookingMain(cache, System.out);
+    warmUp(cache);
     BufferedReader asked =
         new BufferedReader(new InputStreamReader(System.in, StandardCharsets.US_ASCII));
     for (String line = asked.readLine(); line != null; line = asked.readLine()) {
@@ -102,19 +110,55 @@ public final class LookingMain {
     }
   }
 
+  /** Loads what decoding takes, so that the first file need not wait for that. */
+  private static void warmUp(CacheFolder cache) {
+    Path file = cache.part();
+    try (InputStream line = LookingMain.class.getResourceAsStream(RehearsalMicrophone.LINE)) {
+      Files.copy(line, file, StandardCopyOption.REPLACE_EXISTING);
+      Probe.of(file);
+      try (SoundDecoder decoder = SoundDecoder.folded(file, Project.DEFAULT_SAMPLE_RATE)) {
+        PeakBuilder built = new PeakBuilder();
+        int channels = decoder.channels();
+        decoder.decodeTo(
+            (planar, n, fraction) -> built.add(planar[0], planar[channels - 1], channels, 0, n));
+      }
+    } catch (IOException | RuntimeException e) {
+      LOG.debug("The first file will take a little longer", e);
+    } finally {
+      AtomicFile.discard(file);
+    }
+  }
+
   private void look(Path file) {
+    fraction = 0;
     try {
       Probe probe = Probe.of(file);
-      if (probe.picture().isPresent()) {
-        lookAtPictures(file, probe.picture().get().seconds());
-      }
+      CompletableFuture<Void> pictures =
+          CompletableFuture.runAsync(
+              () -> probe.picture().ifPresent(p -> lookAtPictures(file, p.seconds())),
+              work -> Thread.ofPlatform().start(work));
       if (probe.sound().isPresent()) {
-        store.open(file, Project.DEFAULT_SAMPLE_RATE, this::tell);
+        lookAtSound(file);
       }
+      pictures.join(); // an error there ends this process, as one here does
     } catch (Problem e) {
       LOG.debug("{} is not sound", file, e);
     }
     say(DONE);
+  }
+
+  private void lookAtSound(Path file) {
+    try {
+      store.open(
+          file,
+          Project.DEFAULT_SAMPLE_RATE,
+          at -> {
+            fraction = at;
+            tell();
+          });
+    } catch (Problem e) {
+      LOG.debug("What sounds in {} is not sound", file, e);
+    }
   }
 
   /**
@@ -126,13 +170,16 @@ public final class LookingMain {
       for (int place = 0; place < PLACES; place++) {
         decoder.seek(seconds * place / PLACES);
         for (int i = 0; i < PICTURES && decoder.next(); i++) {
-          tell(0);
+          tell();
         }
       }
+    } catch (Problem e) {
+      LOG.debug("The pictures of {} are not sound", file, e);
     }
   }
 
-  private void tell(double fraction) {
+  /** Tells that it goes on, and how far it is; on any thread. */
+  private synchronized void tell() {
     if (System.nanoTime() - toldNanos > TELL_NANOS) {
       toldNanos = System.nanoTime();
       say(AT + fraction);

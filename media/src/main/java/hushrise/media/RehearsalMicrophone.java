@@ -21,6 +21,9 @@ public final class RehearsalMicrophone implements AudioInput {
 
   static final String NAME = "rehearsal microphone";
 
+  /** A resource: the line that it speaks. */
+  static final String LINE = "/hushrise/media/rehearsal.wav";
+
   private static final double BLOCK_SECONDS = 0.01;
   private static final double FIRST_AFTER_SECONDS = 1.2;
   private static final double PAUSE_SECONDS = 2.5;
@@ -47,8 +50,7 @@ public final class RehearsalMicrophone implements AudioInput {
   }
 
   private static float[] line() {
-    try (InputStream in =
-        RehearsalMicrophone.class.getResourceAsStream("/hushrise/media/rehearsal.wav")) {
+    try (InputStream in = RehearsalMicrophone.class.getResourceAsStream(LINE)) {
       byte[] bytes = in.readAllBytes();
       ByteBuffer samples =
           ByteBuffer.wrap(bytes, HEADER, bytes.length - HEADER).order(ByteOrder.LITTLE_ENDIAN);
