@@ -274,7 +274,7 @@ public final class Exporter {
   private boolean isWholeFilm() {
     return span.startFrame() == 0
         && span.endFrame() == project.lengthFrames()
-        && PictureSequence.isOneWholeFilm(project);
+        && SequenceStretch.isOneWholeFilm(project);
   }
 
   private Optional<List<String>> lostByCutting() {

@@ -94,7 +94,7 @@ final class FfmpegWriter implements FileMixWriter {
     FfmpegWriter writer = new FfmpegWriter(head);
     return writer.begin(
         format,
-        Optional.of(() -> new PictureSequence(project, head.seconds(), writer.output, format)),
+        Optional.of(() -> SequenceStretch.feed(project, head.seconds(), writer.output, format)),
         Optional.empty(),
         false);
   }
@@ -168,7 +168,7 @@ final class FfmpegWriter implements FileMixWriter {
         Probe.of(film)
             .picture()
             .orElseThrow(() -> new Problem("%s has no picture: choose a film.".formatted(film)));
-    return new PictureRecode(film, head.seconds(), found.rate(), output, format);
+    return RecodedStretch.feed(film, head.seconds(), found.rate(), output, format);
   }
 
   private PictureFeed feedOf(Path film, OutputFormat format) {

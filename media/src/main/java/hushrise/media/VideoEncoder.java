@@ -28,6 +28,7 @@ import static org.bytedeco.ffmpeg.global.swscale.SWS_BICUBIC;
 import static org.bytedeco.ffmpeg.global.swscale.sws_scale;
 
 import hushrise.core.time.FrameRate;
+import java.util.Optional;
 import org.bytedeco.ffmpeg.avcodec.AVCodec;
 import org.bytedeco.ffmpeg.avcodec.AVCodecContext;
 import org.bytedeco.ffmpeg.avcodec.AVPacket;
@@ -54,9 +55,22 @@ final class VideoEncoder implements AutoCloseable {
   /** The clock of pictures that each have a time of their own. */
   static final int TICKS_PER_SECOND = 90_000;
 
+  /**
+   * What pictures are encoded for.
+   *
+   * @param headApart whether the container has a place of its own for what decoders need first
+   */
+  record Target(OutputFormat format, boolean headApart) {
+
+    static Target of(AVFormatContext output, OutputFormat format) {
+      return new Target(format, (output.oformat().flags() & AVFMT_GLOBALHEADER) != 0);
+    }
+  }
+
   private final AVCodecContext codec;
   private final AVCodec encoder;
-  private final AVStream stream;
+  private final Optional<AVFormatContext> output;
+  private Optional<AVStream> stream = Optional.empty();
   private final boolean vp9;
   private final boolean steady;
   private final AVFrame frame = allocated(av_frame_alloc());
@@ -74,11 +88,7 @@ final class VideoEncoder implements AutoCloseable {
     open();
   }
 
-  /**
-   * An encoder that is opened once everything has been set.
-   *
-   * @param ticksPerSecond the clock of its pictures' times; 0: they are numbered at the rate
-   */
+  /** As the others, opened once everything has been set. */
   VideoEncoder(
       AVFormatContext output,
       OutputFormat format,
@@ -87,7 +97,42 @@ final class VideoEncoder implements AutoCloseable {
       FrameRate rate,
       double bitsPerPixel,
       int ticksPerSecond) {
-    vp9 = format == OutputFormat.WEBM;
+    this(
+        Optional.of(output),
+        Target.of(output, format),
+        width,
+        height,
+        rate,
+        bitsPerPixel,
+        ticksPerSecond);
+  }
+
+  /**
+   * An encoder whose packets are in no stream yet and stamped in its own {@link #clock}; it is
+   * opened once everything has been set.
+   *
+   * @param ticksPerSecond the clock of its pictures' times; 0: they are numbered at the rate
+   */
+  VideoEncoder(
+      Target target,
+      int width,
+      int height,
+      FrameRate rate,
+      double bitsPerPixel,
+      int ticksPerSecond) {
+    this(Optional.empty(), target, width, height, rate, bitsPerPixel, ticksPerSecond);
+  }
+
+  private VideoEncoder(
+      Optional<AVFormatContext> output,
+      Target target,
+      int width,
+      int height,
+      FrameRate rate,
+      double bitsPerPixel,
+      int ticksPerSecond) {
+    this.output = output;
+    vp9 = target.format() == OutputFormat.WEBM;
     steady = ticksPerSecond == 0;
     encoder = avcodec_find_encoder_by_name(vp9 ? "libvpx-vp9" : "libopenh264");
     codec = allocated(avcodec_alloc_context3(encoder));
@@ -99,17 +144,37 @@ final class VideoEncoder implements AutoCloseable {
     codec.framerate(av_make_q(rate.numerator(), rate.denominator()));
     codec.bit_rate(Math.max(100_000, Math.round(width * height * rate.perSecond() * bitsPerPixel)));
     codec.gop_size((int) Math.round(rate.perSecond() * 2));
-    if ((output.oformat().flags() & AVFMT_GLOBALHEADER) != 0) {
+    if (target.headApart()) {
       codec.flags(codec.flags() | AV_CODEC_FLAG_GLOBAL_HEADER);
     }
-    stream = allocated(avformat_new_stream(output, null));
+  }
+
+  int width() {
+    return codec.width();
+  }
+
+  int height() {
+    return codec.height();
+  }
+
+  /** The unit of its packets' times, in seconds; it outlives this. */
+  AVRational clock() {
+    return av_make_q(codec.time_base().num(), codec.time_base().den());
+  }
+
+  /** Adds a stream for packets as this one makes them, once it is open. */
+  AVStream addStreamTo(AVFormatContext target) {
+    AVStream added = allocated(avformat_new_stream(target, null));
+    added.time_base(codec.time_base());
+    added.avg_frame_rate(codec.framerate());
+    added.sample_aspect_ratio(codec.sample_aspect_ratio());
+    avcodec_parameters_from_context(added.codecpar(), codec);
+    return added;
   }
 
   /** Says how much wider than high its pixels are shown. */
   void setAspect(double aspect) {
-    AVRational ratio = av_d2q(aspect, 10_000);
-    codec.sample_aspect_ratio(ratio);
-    stream.sample_aspect_ratio(ratio);
+    codec.sample_aspect_ratio(av_d2q(aspect, 10_000));
   }
 
   /** Opens it; before anything is encoded. */
@@ -126,9 +191,7 @@ final class VideoEncoder implements AutoCloseable {
       throw new IllegalStateException(
           "The picture encoder could not be set up: " + Ffmpeg.textOf(result));
     }
-    stream.time_base(codec.time_base());
-    stream.avg_frame_rate(codec.framerate());
-    avcodec_parameters_from_context(stream.codecpar(), codec);
+    stream = output.map(this::addStreamTo);
     frame.format(AV_PIX_FMT_YUV420P);
     frame.width(codec.width());
     frame.height(codec.height());
@@ -176,11 +239,15 @@ final class VideoEncoder implements AutoCloseable {
 
   private void receive(PacketSink sink) {
     while (avcodec_receive_packet(codec, packet) >= 0) {
-      packet.stream_index(stream.index());
       packet.duration(steady ? 1 : 0);
-      av_packet_rescale_ts(packet, codec.time_base(), stream.time_base());
+      stream.ifPresent(this::stamp);
       sink.write(packet);
     }
+  }
+
+  private void stamp(AVStream in) {
+    packet.stream_index(in.index());
+    av_packet_rescale_ts(packet, codec.time_base(), in.time_base());
   }
 
   @Override
