@@ -62,6 +62,9 @@ public final class Session {
   private final ReadOnlyObjectWrapper<Boolean> unsaved = new ReadOnlyObjectWrapper<>(false);
   private boolean searching;
 
+  /** The project before the first edit whose music waits for its song to be listened to. */
+  private Optional<Project> unheard = Optional.empty();
+
   /**
    * @param songs lets music follow the picture
    * @param messages are told why an edit, or a fit after one, could not be made
@@ -165,6 +168,7 @@ public final class Session {
     history = with;
     journal.ifPresent(j -> history.setListener(j::happened));
     file = from;
+    unheard = Optional.empty();
     overlay.clear();
     selection.set(Selection.nothing());
     playhead.set(0);
@@ -279,6 +283,7 @@ public final class Session {
       history.commit(name, followed.project());
       historyChanged();
       followed.problems().forEach(messages::complain);
+      noteUnheard(before, followed);
       if (!followed.isComplete()) {
         search(before, edited, () -> followedFrom(before));
       }
@@ -331,12 +336,22 @@ public final class Session {
   /** Lets fitted music reach its end once its songs are known, as part of the step before. */
   public void followFits() {
     Project now = present();
-    search(now, now, () -> followedFrom(now));
+    Project before = unheard.orElse(now);
+    unheard = Optional.empty();
+    search(before, now, () -> followedFrom(before));
+  }
+
+  /** Keeps what an edit began from whose music can only follow once its song is listened to. */
+  private void noteUnheard(Project before, Fits.Followed followed) {
+    if (followed.awaitsListening() && unheard.isEmpty()) {
+      unheard = Optional.of(before);
+    }
   }
 
   /** Applies what was found for the clips that have changed since. */
   private void followedFrom(Project before) {
     Fits.Followed followed = Fits.followedAsKnown(before, present(), songs);
+    noteUnheard(before, followed);
     history.amend(followed.project());
     historyChanged();
     followed.problems().forEach(messages::complain);

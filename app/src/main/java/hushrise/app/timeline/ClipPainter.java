@@ -192,10 +192,11 @@ final class ClipPainter {
       if (room < wide + LABEL_GAP && !chosen && !hovered) {
         return;
       }
+      double from = x + 5 + wide > width && x > 5 + wide ? x - 5 - wide : x + 5;
       g.setFill(palette.sunken().deriveColor(0, 1, 1, 0.85));
-      g.fillRoundRect(x + 5, height - 17, wide, 14, 4, 4);
+      g.fillRoundRect(from, height - 17, wide, 14, 4, 4);
       g.setFill(palette.ink());
-      g.fillText(words, x + 8, height - 6);
+      g.fillText(words, from + 3, height - 6);
     }
   }
 

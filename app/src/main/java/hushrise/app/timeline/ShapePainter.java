@@ -22,6 +22,9 @@ final class ShapePainter {
 
   private static final Font BOLD = Font.font("Atkinson Hyperlegible Next SemiBold", 12);
 
+  /** How far down a lane hot marks, a clip's name and a song's sections reach, and a line more. */
+  private static final double CLEAR_OF_MARKS = 46;
+
   private final GraphicsContext g;
   private final Palette palette;
   private final LaneGeometry geometry;
@@ -107,7 +110,8 @@ final class ShapePainter {
     }
     if (right - left > 46 && height >= 80) {
       double x = Math.clamp((left + right) / 2, 30, Math.max(30, width - 30));
-      label(LevelText.format(rise.heightDb()), x, top - 6, palette.rise());
+      double y = Math.max(CLEAR_OF_MARKS, top - 6);
+      label(LevelText.format(rise.heightDb()), x, y, palette.rise());
     }
   }
 

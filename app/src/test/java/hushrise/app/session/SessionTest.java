@@ -7,6 +7,8 @@ import hushrise.app.job.Messages;
 import hushrise.core.Problem;
 import hushrise.core.edit.ClipEdits;
 import hushrise.core.edit.HushEdits;
+import hushrise.core.fit.Song;
+import hushrise.core.fit.SongAnalyzer;
 import hushrise.core.fit.Songs;
 import hushrise.core.hush.HushDraft;
 import hushrise.core.project.Marker;
@@ -16,7 +18,11 @@ import hushrise.core.project.media.Media;
 import hushrise.core.project.media.MediaKind;
 import hushrise.core.project.media.TrackKind;
 import hushrise.core.project.timeline.Clip;
+import hushrise.core.project.timeline.Fit;
+import hushrise.core.project.timeline.FitMode;
 import hushrise.core.project.timeline.Track;
+import hushrise.core.sound.Progress;
+import hushrise.core.sound.SampleSource;
 import hushrise.core.store.ProjectFile;
 import hushrise.core.time.Span;
 import java.nio.file.Path;
@@ -292,6 +298,56 @@ class SessionTest {
     later.forEach(Runnable::run);
     assertThat(waiting.present().masterDb()).isEqualTo(-6);
     assertThat(said).containsExactly("done");
+  }
+
+  /** Two notes in turn for a minute, with a stroke on each. */
+  private static SampleSource tune() {
+    float[] samples = new float[60 * RATE];
+    for (int i = 0; i < samples.length; i++) {
+      double t = i / (double) RATE;
+      double note = t % 4 < 2 ? 220 : 330;
+      samples[i] = (float) (0.4 * Math.sin(2 * Math.PI * note * t) * Math.exp(-4 * (t % 0.5)));
+    }
+    return SampleSource.of(samples);
+  }
+
+  @Test
+  void musicWhoseSongIsNotYetListenedToFollowsAfterThat() {
+    List<Song> heard = new ArrayList<>();
+    Session listening =
+        new Session(
+            media -> heard.stream().findFirst(),
+            new Messages() {
+              @Override
+              public void say(String sentence) {}
+
+              @Override
+              public void complain(String sentence) {
+                said.add(sentence);
+              }
+            },
+            (work, then) -> {
+              work.run();
+              then.run();
+            });
+    listening.open(
+        session
+            .present()
+            .withTrack(
+                music, t -> t.withClip(clip, c -> c.withFit(Optional.of(Fit.of(FitMode.LOOP, 0))))),
+        Optional.empty());
+    listening.commit("longer", p -> ClipEdits.trimEnd(p, clip, 150L * RATE));
+    listening.commit("softer", master(-3));
+    assertThat(said).isEmpty();
+    assertThat(listening.present().clip(clip).orElseThrow().seams()).isEmpty();
+    SampleSource sound = tune();
+    heard.add(new Song(SongAnalyzer.analyze(sound, RATE, "tune", Progress.NONE), sound));
+    listening.followFits();
+    Clip followed = listening.present().clip(clip).orElseThrow();
+    assertThat(followed.seams()).isNotEmpty();
+    assertThat(followed.endFrame()).isEqualTo(150L * RATE);
+    assertThat(listening.present().masterDb()).isEqualTo(-3);
+    assertThat(listening.undoName()).contains("softer");
   }
 
   @Test

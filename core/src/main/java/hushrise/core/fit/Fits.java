@@ -280,8 +280,10 @@ public final class Fits {
    * @param project with every fit applied that could be
    * @param problems what is to be said of those that could not
    * @param isComplete whether none was left as it is since its song has yet to be searched
+   * @param awaitsListening whether one was left as it is since its song has yet to be listened to
    */
-  public record Followed(Project project, List<String> problems, boolean isComplete) {}
+  public record Followed(
+      Project project, List<String> problems, boolean isComplete, boolean awaitsListening) {}
 
   /** Applies every fit whose end is not where it has to be: after the picture's length changed. */
   public static Followed followed(Project project, Songs songs) {
@@ -299,7 +301,8 @@ public final class Fits {
 
   /**
    * As {@link #followed(Project, Project, Songs)} without searching any song: a clip for which that
-   * has not been done before is left as the edit made it. Takes no time to speak of.
+   * has not been done before is left as the edit made it, as is one whose song has yet to be
+   * listened to. Takes no time to speak of.
    */
   public static Followed followedAsKnown(Project before, Project edited, Songs songs) {
     return followed(before, edited, songs, false);
@@ -310,6 +313,7 @@ public final class Fits {
     Optional<List<Span>> passages = Optional.empty();
     Project result = edited;
     boolean complete = true;
+    boolean awaits = false;
     for (Track track : edited.tracks()) {
       for (Clip clip : track.clips()) {
         if (clip.fit().isPresent() && !isKept(before, edited, clip)) {
@@ -322,7 +326,9 @@ public final class Fits {
               Clip fitted = fitted(clip, media, songs, end, edited.sampleRate(), spoken);
               result = result.withTrack(track.id(), t -> t.withClip(clip.id(), c -> fitted));
             } else {
-              complete = false;
+              boolean heard = songs.song(media).isPresent();
+              complete &= !heard;
+              awaits |= !heard;
             }
           } catch (Problem e) {
             problems.add(e.getMessage());
@@ -330,14 +336,14 @@ public final class Fits {
         }
       }
     }
-    return new Followed(result, List.copyOf(problems), complete);
+    return new Followed(result, List.copyOf(problems), complete, awaits);
   }
 
   private static boolean isKnown(Clip clip, Media media, Songs songs, long end, List<Span> spoken) {
     long length = end - clip.fit().orElseThrow().anchorFrame();
     return length < 1
         || !needsSearch(clip, media, length)
-        || songOf(media, songs).knows(wish(clip, length, spoken));
+        || songs.song(media).filter(s -> s.knows(wish(clip, length, spoken))).isPresent();
   }
 
   /** Whether a clip is as its fit made it: unchanged by the edit, and ending where it has to. */

@@ -270,6 +270,23 @@ class FitsTest {
   }
 
   @Test
+  void aSongThatHasYetToBeListenedToIsNoProblemAndNothingToSearch() {
+    Project start = project(70);
+    String id = music(start).id();
+    Project looped = Fits.set(start, id, FitMode.LOOP, SONGS);
+    Project dragged = ClipEdits.trimEnd(looped, id, 493L * RATE);
+    Fits.Followed before = Fits.followedAsKnown(looped, dragged, Songs.NONE);
+    assertThat(before.problems()).isEmpty();
+    assertThat(before.isComplete()).isTrue();
+    assertThat(before.awaitsListening()).isTrue();
+    assertThat(before.project()).isEqualTo(dragged);
+    Fits.Followed after = Fits.followed(looped, dragged, SONGS);
+    assertThat(after.awaitsListening()).isFalse();
+    assertThat(music(after.project()).endFrame()).isEqualTo(493L * RATE);
+    assertThat(music(after.project()).seams()).isNotEmpty();
+  }
+
+  @Test
   void onlyTheMarkedPartOfASongIsEverHeard() {
     Span part = new Span(12L * RATE, 50L * RATE);
     Project film = project(70);
