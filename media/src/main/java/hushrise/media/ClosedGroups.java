@@ -10,6 +10,7 @@ import java.util.concurrent.CancellationException;
 import java.util.concurrent.ExecutorService;
 import java.util.concurrent.Executors;
 import java.util.concurrent.LinkedBlockingQueue;
+import java.util.concurrent.RejectedExecutionException;
 import java.util.concurrent.Semaphore;
 import java.util.concurrent.TimeUnit;
 import org.bytedeco.ffmpeg.avcodec.AVPacket;
@@ -59,7 +60,7 @@ final class ClosedGroups implements PictureFeed {
     private final BlockingQueue<Optional<AVPacket>> packets =
         new LinkedBlockingQueue<>(MOST_PACKETS);
     private volatile Optional<Group> following = Optional.empty();
-    private volatile Optional<RuntimeException> failure = Optional.empty();
+    private volatile Optional<Throwable> failure = Optional.empty();
 
     Group(Stretch stretch) {
       this.stretch = stretch;
@@ -68,18 +69,28 @@ final class ClosedGroups implements PictureFeed {
     @Override
     public void run() {
       try {
-        ahead.acquire();
         try (stretch) {
+          ahead.acquire();
           Optional<? extends Stretch> next = stretch.following();
-          following = next.map(Group::new);
-          following.ifPresent(workers::execute);
+          next.ifPresent(this::follow);
           stretch.encode(next.map(Stretch::startTick), this::put);
-        } catch (RuntimeException e) {
-          failure = Optional.of(e);
+        } catch (RuntimeException | Error e) {
+          failure = Optional.of(e); // whatever it is, nobody waits here for ever
         }
         packets.put(Optional.empty());
       } catch (InterruptedException e) {
         Thread.currentThread().interrupt(); // the feed is closed
+      }
+    }
+
+    private void follow(Stretch next) {
+      Group group = new Group(next);
+      try {
+        workers.execute(group);
+        following = Optional.of(group);
+      } catch (RejectedExecutionException e) {
+        next.close(); // the feed is closed
+        throw e;
       }
     }
 
@@ -105,8 +116,9 @@ final class ClosedGroups implements PictureFeed {
     }
 
     private void discard() {
-      packets.forEach(packet -> packet.ifPresent(p -> av_packet_free(p)));
-      packets.clear();
+      for (Optional<AVPacket> next = packets.poll(); next != null; next = packets.poll()) {
+        next.ifPresent(packet -> av_packet_free(packet));
+      }
     }
   }
 
@@ -182,8 +194,11 @@ final class ClosedGroups implements PictureFeed {
     return false;
   }
 
-  private static void fail(RuntimeException e) {
-    throw e;
+  private static void fail(Throwable why) {
+    if (why instanceof Error error) {
+      throw error;
+    }
+    throw (RuntimeException) why;
   }
 
   @Override
