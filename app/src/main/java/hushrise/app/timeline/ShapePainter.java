@@ -22,8 +22,8 @@ final class ShapePainter {
 
   private static final Font BOLD = Font.font("Atkinson Hyperlegible Next SemiBold", 12);
 
-  /** How far down a lane hot marks, a clip's name and a song's sections reach, and a line more. */
-  private static final double CLEAR_OF_MARKS = 46;
+  /** The lowest line of words that lie clear of the hot marks along a lane's upper edge. */
+  private static final double CLEAR_OF_MARKS = 25;
 
   private final GraphicsContext g;
   private final Palette palette;
