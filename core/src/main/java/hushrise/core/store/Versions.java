@@ -65,8 +65,10 @@ public final class Versions {
       Instant savedAt = Files.getLastModifiedTime(project).toInstant();
       AtomicFile.write(
           own.resolve(TIME.format(savedAt) + ProjectFile.ENDING), Files.readAllBytes(project));
-      List<Version> all = of(project);
-      for (Version old : all.subList(Math.min(most, all.size()), all.size())) {
+      // What seems to be saved later than this was stamped by a clock that was wrong.
+      Comparator<Version> age =
+          Comparator.comparing(v -> v.savedAt().isAfter(savedAt) ? Instant.MIN : v.savedAt());
+      for (Version old : of(project).stream().sorted(age.reversed()).skip(most).toList()) {
         Files.deleteIfExists(old.file());
       }
     } catch (IOException e) {

@@ -3,6 +3,8 @@ package hushrise.core.journal;
 import static org.assertj.core.api.Assertions.assertThat;
 import static org.mockito.Mockito.mock;
 
+import com.fasterxml.jackson.databind.JsonNode;
+import com.fasterxml.jackson.databind.node.ObjectNode;
 import hushrise.core.edit.History;
 import hushrise.core.mix.Projects;
 import hushrise.core.project.Marker;
@@ -10,6 +12,7 @@ import hushrise.core.project.Project;
 import hushrise.core.project.media.Media;
 import hushrise.core.project.media.MediaKind;
 import hushrise.core.store.ProjectFile;
+import java.io.ByteArrayOutputStream;
 import java.io.IOException;
 import java.nio.file.Files;
 import java.nio.file.Path;
@@ -98,6 +101,33 @@ class JournalTest {
         history.commit(
             "Level", now.withTrack(track, t -> t.withLevelDb(-random.nextInt(400) / 10.0)));
       }
+    }
+  }
+
+  /** A clock that was set by hand, or whose battery is flat, stamps the steps. */
+  @Test
+  void givesBackEveryStepHoweverTheClockJumps() throws IOException {
+    long[] jumps = {0, -1_000_000_000_000L, 4_102_444_800_000L, Long.MAX_VALUE, Long.MIN_VALUE, 17};
+    try (Journal journal = journal()) {
+      History history = followed(project, journal);
+      Random random = new Random(5);
+      for (int i = 0; i < 30; i++) {
+        step(history, random);
+      }
+      Recovered crashed = afterCrash(journal);
+      JournalLines lines = new JournalLines(Files.readAllBytes(crashed.journal()));
+      ByteArrayOutputStream jumped = new ByteArrayOutputStream();
+      for (Optional<JsonNode> line = lines.next(); line.isPresent(); line = lines.next()) {
+        int number = lines.number() - 1;
+        ObjectNode record = (ObjectNode) line.get();
+        record.put("at", jumps[number % jumps.length]);
+        jumped.write(JournalLines.line(number, record));
+      }
+      Path elsewhere = Files.createDirectories(folder.resolve("jumped"));
+      Files.write(elsewhere.resolve(crashed.journal().getFileName()), jumped.toByteArray());
+      Recovered recovered = new Journals(elsewhere).left().getFirst();
+      assertThat(recovered.steps()).isEqualTo(crashed.steps());
+      assertSame(recovered.history(), history);
     }
   }
 

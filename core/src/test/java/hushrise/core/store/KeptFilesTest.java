@@ -43,6 +43,23 @@ class KeptFilesTest {
   }
 
   @Test
+  void aClockThatWentWrongAndWasSetRightCostsNoLaterVersion() throws IOException {
+    Path file = folder.resolve("film.hushrise");
+    Versions versions = new Versions(folder.resolve("versions"));
+    Project project = Projects.rich(new Projects.Sounds());
+    for (int i = 1; i <= 7; i++) {
+      versions.keep(file, 3);
+      ProjectFile.save(project.withMasterDb(-i), file);
+      long wrong = i <= 4 ? 1_000_000_000 : 0;
+      Files.setLastModifiedTime(file, FileTime.from(Instant.ofEpochSecond(1_000_000 + wrong + i)));
+    }
+    versions.keep(file, 3);
+    assertThat(versions.of(file))
+        .extracting(v -> Versions.load(v, file).masterDb())
+        .containsExactly(-7.0, -6.0, -5.0);
+  }
+
+  @Test
   void versionsGoAlongWithAProjectThatWasMovedButNotWithACopy() throws IOException {
     Path file = folder.resolve("film.hushrise");
     Versions versions = new Versions(folder.resolve("versions"));
