@@ -80,7 +80,7 @@ public final class ProjectFiles {
       jobs.run(
           text("unpack.under", zip.getFileName()),
           progress -> CollectedZip.unpack(zip, target, progress),
-          this::openProject);
+          project -> guard(() -> openProject(project))); // by now there may be other work open
     } else {
       openProject(file);
     }

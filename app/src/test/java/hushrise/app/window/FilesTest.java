@@ -93,6 +93,23 @@ class FilesTest extends WindowTestCase {
   }
 
   @Test
+  void whatWasEditedWhileAZipWasUnpackedIsAskedAbout() {
+    Path zip = folder.resolve("handed over.zip");
+    chosen.next(zip);
+    robot.interact(() -> window.run(CommandId.COLLECT));
+    until("it is collected", () -> status().contains("holds the project and its 7 files"));
+    robot.interact(
+        () -> {
+          window.take(List.of(zip), true);
+          window.session().commit("meanwhile", p -> p.withName("Meanwhile"));
+        });
+    until("it is asked about", this::asks);
+    press(KeyCode.ESCAPE);
+    assertThat(project().name()).isEqualTo("Meanwhile");
+    assertThat(window.session().file().orElseThrow().getParent()).isEqualTo(folder);
+  }
+
+  @Test
   void aNameThatTheDialogDidNotAskAboutIsAskedAboutBeforeItIsReplaced() throws IOException {
     Path old = Files.writeString(folder.resolve("old.hushrise"), "another project");
     chosen.next(folder.resolve("old"));

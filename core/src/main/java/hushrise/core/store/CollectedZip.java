@@ -114,7 +114,8 @@ public final class CollectedZip {
 
   private Path unpack() throws IOException {
     packed = Files.size(zip);
-    long room = Files.getFileStore(folder).getUsableSpace() - RESERVE_BYTES;
+    long usable = Files.getFileStore(folder).getUsableSpace();
+    long room = usable > 0 ? usable - RESERVE_BYTES : Long.MAX_VALUE; // not every disk tells
     most = Math.min(room, Math.max(ANY_BYTES, MOST_TIMES * packed));
     int files = 0;
     try (ZipInputStream in = new ZipInputStream(counted(Files.newInputStream(zip)))) {
