@@ -52,7 +52,11 @@ public final class DrawnFilmWriter implements AutoCloseable {
     this.height = height;
     part = AtomicFile.beside(target);
     avformat_alloc_output_context2(output, null, format.muxer(), null);
-    video = new VideoEncoder(output, format, width, height, rate, BITS_PER_PIXEL);
+    video =
+        new VideoEncoder(
+            VideoEncoder.Target.of(output, format), width, height, rate, BITS_PER_PIXEL, 0);
+    video.open();
+    video.letInto(output);
     sound = sampleRate == 0 ? null : SoundEncoder.of(output, format, sampleRate, SOUND_BIT_RATE);
     AVIOContext file = new AVIOContext(null);
     check(avio_open(file, "file:" + part, AVIO_FLAG_WRITE));

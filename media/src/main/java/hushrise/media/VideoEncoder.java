@@ -69,7 +69,6 @@ final class VideoEncoder implements AutoCloseable {
 
   private final AVCodecContext codec;
   private final AVCodec encoder;
-  private final Optional<AVFormatContext> output;
   private Optional<AVStream> stream = Optional.empty();
   private final boolean vp9;
   private final boolean steady;
@@ -77,39 +76,9 @@ final class VideoEncoder implements AutoCloseable {
   private final AVPacket packet = allocated(av_packet_alloc());
   private final Scaling scaling = new Scaling();
 
-  VideoEncoder(
-      AVFormatContext output,
-      OutputFormat format,
-      int width,
-      int height,
-      FrameRate rate,
-      double bitsPerPixel) {
-    this(output, format, width, height, rate, bitsPerPixel, 0);
-    open();
-  }
-
-  /** As the others, opened once everything has been set. */
-  VideoEncoder(
-      AVFormatContext output,
-      OutputFormat format,
-      int width,
-      int height,
-      FrameRate rate,
-      double bitsPerPixel,
-      int ticksPerSecond) {
-    this(
-        Optional.of(output),
-        Target.of(output, format),
-        width,
-        height,
-        rate,
-        bitsPerPixel,
-        ticksPerSecond);
-  }
-
   /**
-   * An encoder whose packets are in no stream yet and stamped in its own {@link #clock}; it is
-   * opened once everything has been set.
+   * An encoder that is opened once everything has been set. Its packets are stamped in its own
+   * {@link #clock} and in no stream, unless it is let into a file.
    *
    * @param ticksPerSecond the clock of its pictures' times; 0: they are numbered at the rate
    */
@@ -120,18 +89,6 @@ final class VideoEncoder implements AutoCloseable {
       FrameRate rate,
       double bitsPerPixel,
       int ticksPerSecond) {
-    this(Optional.empty(), target, width, height, rate, bitsPerPixel, ticksPerSecond);
-  }
-
-  private VideoEncoder(
-      Optional<AVFormatContext> output,
-      Target target,
-      int width,
-      int height,
-      FrameRate rate,
-      double bitsPerPixel,
-      int ticksPerSecond) {
-    this.output = output;
     vp9 = target.format() == OutputFormat.WEBM;
     steady = ticksPerSecond == 0;
     encoder = avcodec_find_encoder_by_name(vp9 ? "libvpx-vp9" : "libopenh264");
@@ -172,6 +129,11 @@ final class VideoEncoder implements AutoCloseable {
     return added;
   }
 
+  /** Lets its packets into a stream of a file, once it is open. */
+  void letInto(AVFormatContext output) {
+    stream = Optional.of(addStreamTo(output));
+  }
+
   /** Says how much wider than high its pixels are shown. */
   void setAspect(double aspect) {
     codec.sample_aspect_ratio(av_d2q(aspect, 10_000));
@@ -191,7 +153,6 @@ final class VideoEncoder implements AutoCloseable {
       throw new IllegalStateException(
           "The picture encoder could not be set up: " + Ffmpeg.textOf(result));
     }
-    stream = output.map(this::addStreamTo);
     frame.format(AV_PIX_FMT_YUV420P);
     frame.width(codec.width());
     frame.height(codec.height());

@@ -63,14 +63,14 @@ record FilmFileMaker(
     check(avformat_alloc_output_context2(output, null, format.muxer(), "file:" + file));
     VideoEncoder video =
         new VideoEncoder(
-            output,
-            format,
+            VideoEncoder.Target.of(output, format),
             WIDTH,
             HEIGHT,
             new FrameRate(25, 1),
             0.5,
             VideoEncoder.TICKS_PER_SECOND);
     video.open();
+    video.letInto(output);
     turn(output.streams(0));
     SoundEncoder sound = soundSeconds == 0 ? null : SoundEncoder.of(output, format, RATE, 128_000);
     AVIOContext io = new AVIOContext(null);

@@ -35,14 +35,18 @@ class EditWhilePlayingTest {
 
   private final Projects.Sounds sounds = new Projects.Sounds();
 
+  /** A film of one clip of a sound. */
+  private static Project playing(Media sound) {
+    return Project.empty("p")
+        .withMedia(sound)
+        .withTracks(
+            List.of(Track.of(TrackKind.MUSIC, "m", List.of(Clip.whole(sound, 0).withId("a")))));
+  }
+
   @Test
   void noEditMakesTheGainJumpByMoreThanATenthOfADecibel() {
     Media one = sounds.add("one", MediaKind.MUSIC, Projects.constant(20 * RATE, 0.5));
-    Project start =
-        Project.empty("p")
-            .withMedia(one)
-            .withTracks(
-                List.of(Track.of(TrackKind.MUSIC, "m", List.of(Clip.whole(one, 0).withId("a")))));
+    Project start = playing(one);
     String track = start.tracks().getFirst().id();
     List<Project> edits = new ArrayList<>();
     edits.add(start.withTrack(track, t -> t.withLevelDb(-24)));
@@ -100,11 +104,7 @@ class EditWhilePlayingTest {
   @Test
   void anEditBeforeTheFirstBlockIsHeardAsAnyOther() {
     Media one = sounds.add("one", MediaKind.MUSIC, Projects.constant(RATE, 0.5));
-    Project start =
-        Project.empty("p")
-            .withMedia(one)
-            .withTracks(
-                List.of(Track.of(TrackKind.MUSIC, "m", List.of(Clip.whole(one, 0).withId("a")))));
+    Project start = playing(one);
     Project edited = start.withMasterDb(-6);
     Mixer next = Mixer.of(edited, sounds);
     next.follow(Mixer.of(start, sounds));
@@ -121,11 +121,7 @@ class EditWhilePlayingTest {
   @Test
   void aFileThatGoesFadesOutAndIsBackWithoutAClick() {
     Media one = sounds.add("one", MediaKind.MUSIC, Projects.constant(20 * RATE, 0.5));
-    Project project =
-        Project.empty("p")
-            .withMedia(one)
-            .withTracks(
-                List.of(Track.of(TrackKind.MUSIC, "m", List.of(Clip.whole(one, 0).withId("a")))));
+    Project project = playing(one);
     Projects.Sounds gone = new Projects.Sounds();
     gone.add("one", MediaKind.MUSIC, Projects.constant(20 * RATE, 0));
     Mixer mixer = Mixer.of(project, sounds);
