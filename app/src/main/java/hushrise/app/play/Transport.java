@@ -21,7 +21,9 @@ import hushrise.core.sound.AudioOutput;
 import hushrise.core.sound.ForgivingLibrary;
 import hushrise.core.sound.SoundLibrary;
 import hushrise.core.sound.TimeStretch;
+import java.nio.file.Path;
 import java.util.Optional;
+import java.util.Set;
 import java.util.function.Predicate;
 import java.util.function.Supplier;
 import java.util.function.UnaryOperator;
@@ -47,6 +49,7 @@ public final class Transport implements AutoCloseable {
   private static final double SCRUB_SECONDS = 0.09;
 
   private final Session session;
+  private final ForgivingLibrary sounds;
   private final Mixers mixers;
   private final Jobs jobs;
   private final Messages messages;
@@ -97,11 +100,8 @@ public final class Transport implements AutoCloseable {
     outputName = new ReadOnlyObjectWrapper<>(output.name());
     player = new Player(Project.DEFAULT_SAMPLE_RATE, output, standIn, new Told());
     riders = new Riders(session, this::handsChanged);
-    mixers =
-        new Mixers(
-            new ForgivingLibrary(library, s -> Platform.runLater(() -> messages.complain(s))),
-            jobs,
-            riders);
+    sounds = new ForgivingLibrary(library, s -> Platform.runLater(() -> messages.complain(s)));
+    mixers = new Mixers(sounds, jobs, riders);
     session.shownProperty().addListener((p, was, now) -> takeOver());
     session.playheadProperty().addListener((p, was, now) -> playheadMoved());
     state.addListener(
@@ -395,8 +395,13 @@ public final class Transport implements AutoCloseable {
     takeOver();
   }
 
-  /** Lets files that have gone or come back be heard as they are now. */
-  public void hearAnew() {
+  /**
+   * Lets files that have gone or come back be heard as they are now.
+   *
+   * @param gone those that are not there, which was said
+   */
+  public void hearAnew(Set<Path> gone) {
+    sounds.countAsTold(gone);
     takeOver();
   }
 

@@ -78,7 +78,7 @@ record Backstage(
     session.shownProperty().addListener(p -> calm.moved());
     Meters meters = new Meters(transport, session::shown);
     Listeners heard = new Listeners(session, store, cache, jobs, messages, calm);
-    heard.files().missingProperty().addListener((p, was, now) -> transport.hearAnew());
+    heard.files().missingProperty().addListener((p, was, now) -> transport.hearAnew(now));
     Drafting drafting = new Drafting(session, heard.hearing(), jobs, messages);
     return new Backstage(
         jobs,

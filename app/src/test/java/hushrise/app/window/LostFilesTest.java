@@ -75,6 +75,7 @@ class LostFilesTest extends WindowTestCase {
     Files.move(file, away);
     untilMissing(1);
     untilHeard(false);
+    assertThat(status()).contains("harbour-tune.mp3", "is silent until it is back");
     Files.move(away, file);
     untilMissing(0);
     untilHeard(true);
