@@ -23,7 +23,7 @@ import org.slf4j.LoggerFactory;
  * Work off the window's thread. Counts what is under way, so that a picture of the window can wait
  * until everything has arrived. Whatever fails is said, and the workers live on.
  */
-public final class Jobs {
+public final class Jobs implements AutoCloseable {
 
   private static final Logger LOG = LoggerFactory.getLogger(Jobs.class);
 
@@ -179,5 +179,11 @@ public final class Jobs {
   /** Cancels everything that is shown, as the window closes. */
   public void cancelAll() {
     shown.forEach(Job::cancel);
+  }
+
+  /** Lets the workers end when what they have is done; what comes later is left undone. */
+  @Override
+  public void close() {
+    workers.shutdown();
   }
 }

@@ -1,6 +1,8 @@
 package hushrise.app.widget;
 
 import javafx.scene.Node;
+import javafx.scene.Scene;
+import javafx.stage.Window;
 
 /** Tells a focus that a person asked for from one that a field took by itself. */
 public final class Focus {
@@ -19,5 +21,19 @@ public final class Focus {
   /** Whether a node is just being given the keys. */
   public static boolean isAsked(Node node) {
     return node.getProperties().containsKey(ASKED);
+  }
+
+  /** Does something whenever the scene's window loses the keys; the window keeps no hold of it. */
+  public static void whenLost(Scene scene, Runnable then) {
+    scene
+        .windowProperty()
+        .flatMap(Window::focusedProperty)
+        .orElse(false)
+        .subscribe(
+            focused -> {
+              if (!focused) {
+                then.run();
+              }
+            });
   }
 }

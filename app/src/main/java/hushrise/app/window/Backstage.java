@@ -116,5 +116,6 @@ record Backstage(
     surface.close();
     transport.close();
     keeping.close();
+    jobs.close();
   }
 }

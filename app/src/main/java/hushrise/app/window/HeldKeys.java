@@ -1,6 +1,7 @@
 package hushrise.app.window;
 
 import hushrise.app.command.CommandId;
+import hushrise.app.widget.Focus;
 import java.util.EnumMap;
 import java.util.Map;
 import java.util.Optional;
@@ -8,7 +9,6 @@ import javafx.scene.Scene;
 import javafx.scene.control.TextInputControl;
 import javafx.scene.input.KeyCode;
 import javafx.scene.input.KeyEvent;
-import javafx.stage.Stage;
 
 /** Commands that last for as long as their key is held; one at a time. */
 final class HeldKeys {
@@ -24,7 +24,7 @@ final class HeldKeys {
     commands.put(id, new Held(begin, ended));
   }
 
-  void attach(Stage stage, Scene scene) {
+  void attach(Scene scene) {
     scene.addEventFilter(
         KeyEvent.KEY_PRESSED,
         e -> {
@@ -47,14 +47,13 @@ final class HeldKeys {
             e.consume();
           }
         });
-    stage
-        .focusedProperty()
-        .addListener(
-            (p, was, now) -> {
-              if (!now && key.isPresent()) {
-                let();
-              }
-            });
+    Focus.whenLost(
+        scene,
+        () -> {
+          if (key.isPresent()) {
+            let();
+          }
+        });
   }
 
   private void let() {

@@ -21,7 +21,6 @@ import javafx.scene.input.KeyCode;
 import javafx.scene.input.KeyCombination;
 import javafx.scene.input.KeyEvent;
 import javafx.scene.input.MouseEvent;
-import javafx.stage.Stage;
 
 /**
  * Where keys go. They work on the timeline unless somebody has put them elsewhere: no field takes
@@ -65,13 +64,10 @@ final class Keys {
     this.beginsTyping = beginsTyping;
   }
 
-  /**
-   * @param stage shows the scene
-   */
-  void attach(Stage stage) {
+  void attach() {
     scene.addEventFilter(KeyEvent.KEY_PRESSED, this::pressed);
     scene.addEventFilter(KeyEvent.KEY_RELEASED, e -> down.remove(e.getCode()));
-    stage.focusedProperty().addListener(p -> down.clear());
+    Focus.whenLost(scene, down::clear);
     scene.addEventFilter(MouseEvent.MOUSE_PRESSED, this::mousePressed);
     scene.addEventFilter(MouseEvent.MOUSE_RELEASED, e -> Platform.runLater(this::giveBack));
     scene.addEventFilter(ComboBoxBase.ON_HIDDEN, e -> Platform.runLater(this::leaveList));

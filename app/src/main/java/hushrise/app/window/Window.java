@@ -246,9 +246,9 @@ public final class Window {
     HeldKeys held = new HeldKeys();
     compare.addTo(held);
     alone.addTo(held);
-    held.attach(stage, scene);
+    held.attach(scene);
     new Keys(scene, commands, timeline, sheet::isOpen, shelf::hasKeys, e -> detail.beginsTyping(e))
-        .attach(stage);
+        .attach();
     Thread.currentThread()
         .setUncaughtExceptionHandler(
             (thread, e) -> {

@@ -68,7 +68,7 @@ abstract class WindowTestCase {
     until("the window has the keys", () -> window.root().getScene().getWindow().isFocused());
   }
 
-  private void show(Stage stage) {
+  void show(Stage stage) {
     Theme.loadFonts();
     CacheFolder cache = new CacheFolder(CACHE, 1L << 30);
     store = new MediaStore(cache);
@@ -77,7 +77,7 @@ abstract class WindowTestCase {
     window.attach(stage, scene);
     stage.setScene(scene);
     stage.sizeToScene();
-    stage.addEventFilter(KeyEvent.KEY_RELEASED, e -> released.incrementAndGet());
+    scene.addEventFilter(KeyEvent.KEY_RELEASED, e -> released.incrementAndGet());
     stage.show();
     window.focusTimeline();
     if (opensDemo()) {
