@@ -23,15 +23,7 @@ record Training(Image image, Path demo, Path scratch) {
         Launch.COMMAND_LINE,
         "hushrise",
         List.of(),
-        List.of(
-            "hushrise.cli.HushRise",
-            "make",
-            "--picture=" + demo.resolve("first-ferry.mp4"),
-            "--voice=" + demo.resolve("narration-1.flac") + "@6",
-            "--music=" + demo.resolve("harbour-tune.mp3"),
-            "--loudness=-16",
-            "--to=" + scratch.resolve("film.mp4"),
-            "--json"));
+        List.of("hushrise.cli.TrialRun", demo.toString(), scratch.toString()));
     train(
         Launch.WINDOW,
         "hush-rise",

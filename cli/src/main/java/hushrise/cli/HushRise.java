@@ -26,13 +26,15 @@ import picocli.CommandLine.Spec;
     description =
         "Puts music under narration: places it, hushes it where somebody speaks, exports the film.",
     mixinStandardHelpOptions = true,
-    version = "Hush Rise 0.1",
+    version = HushRise.VERSION,
     synopsisSubcommandLabel = "COMMAND",
     footer = {
       "",
       "Exit codes: 0 done, 1 it failed (one line says what and what to do), 2 wrong usage."
     })
 public final class HushRise implements Runnable {
+
+  static final String VERSION = "Hush Rise 0.1";
 
   private static final Map<String, Supplier<Object>> COMMANDS = new LinkedHashMap<>();
 
@@ -60,6 +62,10 @@ public final class HushRise implements Runnable {
   private boolean verbose;
 
   public static void main(String[] args) {
+    if (asksForVersion(List.of(args))) { // what scripts call most is not to wait for a parser
+      System.out.println(VERSION);
+      return;
+    }
     Locale.setDefault(Locale.Category.FORMAT, Locale.ROOT);
     PrintWriter out = writer(System.out);
     PrintWriter err = writer(System.err);
@@ -120,7 +126,7 @@ public final class HushRise implements Runnable {
    */
   private static CommandLine lineOf(HushRise root, List<String> args) {
     CommandLine line = new CommandLine(root);
-    if (args.equals(List.of("--version")) || args.equals(List.of("-V"))) {
+    if (asksForVersion(args)) {
       return line;
     }
     Optional<String> called = args.stream().filter(COMMANDS::containsKey).findFirst();
@@ -134,6 +140,10 @@ public final class HushRise implements Runnable {
         .values()
         .forEach(sub -> sub.getCommandSpec().version(line.getCommandSpec().version()));
     return line;
+  }
+
+  private static boolean asksForVersion(List<String> args) {
+    return args.equals(List.of("--version")) || args.equals(List.of("-V"));
   }
 
   private void applyVerbosity() {

@@ -132,6 +132,14 @@ class CommandLineTest extends CommandLineTestCase {
   }
 
   @Test
+  void allThatTheTrialRunTriesWorks() {
+    for (List<String> command : TrialRun.commands(DEMO, folder)) {
+      Answer answer = call(command.toArray(String[]::new));
+      assertThat(answer.code()).as("%s: %s", command, answer.err()).isZero();
+    }
+  }
+
+  @Test
   void everyCommandTellsTheVersionAndHelpListsThemAll() {
     String version = call("--version").out();
     assertThat(version).startsWith("Hush Rise ");
