@@ -40,7 +40,7 @@ final class WavWriter implements FileMixWriter {
   private final int sampleBytes;
   private final long mostBytes;
   private final ByteBuffer buffer =
-      ByteBuffer.allocateDirect(BUFFER_BYTES).order(ByteOrder.LITTLE_ENDIAN);
+      ByteBuffer.allocate(BUFFER_BYTES).order(ByteOrder.LITTLE_ENDIAN);
   private final FileChannel channel;
   private long dataBytes;
   private long noise = 0x9E3779B97F4A7C15L;
@@ -129,24 +129,52 @@ final class WavWriter implements FileMixWriter {
 
   @Override
   public void write(float[] left, float[] right, int frames) {
-    for (int i = 0; i < frames; i++) {
-      if (buffer.remaining() < CHANNELS * sampleBytes) {
+    for (int done = 0; done < frames; ) {
+      int n = Math.min(frames - done, buffer.remaining() / (CHANNELS * sampleBytes));
+      switch (coding) {
+        case PCM_16 -> putShorts(left, right, done, n);
+        case PCM_24 -> putThrees(left, right, done, n);
+        default -> putFloats(left, right, done, n);
+      }
+      done += n;
+      if (done < frames) {
         flush();
       }
-      put(left[i]);
-      put(right[i]);
     }
     dataBytes += (long) frames * CHANNELS * sampleBytes;
   }
 
-  private void put(float sample) {
-    switch (coding) {
-      case PCM_16 -> buffer.putShort((short) Math.clamp(dithered(sample), -0x8000, 0x7FFF));
-      case PCM_24 -> {
-        int value = Math.clamp(Math.round(sample * (float) (1 << 23)), -0x80_0000, 0x7F_FFFF);
-        buffer.putShort((short) value).put((byte) (value >> 16));
-      }
-      default -> buffer.putFloat(sample);
+  private void putShorts(float[] left, float[] right, int from, int n) {
+    for (int i = from; i < from + n; i++) {
+      buffer.putShort((short) Math.clamp(dithered(left[i]), -0x8000, 0x7FFF));
+      buffer.putShort((short) Math.clamp(dithered(right[i]), -0x8000, 0x7FFF));
+    }
+  }
+
+  private void putThrees(float[] left, float[] right, int from, int n) {
+    byte[] bytes = buffer.array();
+    int at = buffer.position();
+    for (int i = from; i < from + n; i++, at += 6) {
+      int l = three(left[i]);
+      int r = three(right[i]);
+      bytes[at] = (byte) l;
+      bytes[at + 1] = (byte) (l >> 8);
+      bytes[at + 2] = (byte) (l >> 16);
+      bytes[at + 3] = (byte) r;
+      bytes[at + 4] = (byte) (r >> 8);
+      bytes[at + 5] = (byte) (r >> 16);
+    }
+    buffer.position(at);
+  }
+
+  /** A sample in 24 bits, to the nearest. */
+  private static int three(float sample) {
+    return Math.clamp(Math.round(sample * (float) (1 << 23)), -0x80_0000, 0x7F_FFFF);
+  }
+
+  private void putFloats(float[] left, float[] right, int from, int n) {
+    for (int i = from; i < from + n; i++) {
+      buffer.putFloat(left[i]).putFloat(right[i]);
     }
   }
 

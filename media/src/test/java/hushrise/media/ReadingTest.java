@@ -17,6 +17,7 @@ import java.io.RandomAccessFile;
 import java.nio.IntBuffer;
 import java.nio.file.Files;
 import java.nio.file.Path;
+import java.util.Arrays;
 import java.util.List;
 import java.util.Random;
 import java.util.concurrent.CancellationException;
@@ -102,6 +103,37 @@ class ReadingTest extends MediaTestCase {
     }
     try (Stream<Path> cached = Files.list(folder.resolve("cache"))) {
       assertThat(cached).isEmpty();
+    }
+  }
+
+  @ParameterizedTest
+  @ValueSource(strings = {"WAV_16", "WAV_24", "WAV_32_FLOAT"})
+  void bothSidesOfAMappedWavAreWhereTheyBelongFromAnyPlaceOn(String format) {
+    Path file = folder.resolve("sides.wav");
+    float[] left = sine(100, 0.7, RATE);
+    float[] right = sine(130, 1.2, RATE);
+    boolean whole = !format.equals("WAV_32_FLOAT");
+    try (FileMixWriter writer = FileMixWriter.ofSound(file, OutputFormat.valueOf(format), RATE)) {
+      for (int at = 0; at < RATE; at += 7_001) { // so that blocks end anywhere in its buffer
+        int end = Math.min(RATE, at + 7_001);
+        writer.write(
+            Arrays.copyOfRange(left, at, end), Arrays.copyOfRange(right, at, end), end - at);
+      }
+      writer.finish();
+    }
+    SampleSource sound = open(file);
+    float exact = format.equals("WAV_16") ? 1.5f / (1 << 15) : 2e-7f;
+    for (int from : new int[] {-3, 0, 1, 4_095, 17_777, RATE - 9_000}) {
+      float[] l = new float[9_010];
+      float[] r = new float[9_010];
+      sound.read(from, 9_000, l, r, 10);
+      for (int i = Math.max(0, -from); i < 9_000; i += 37) {
+        assertThat(l[10 + i]).isCloseTo(left[from + i], within(exact));
+        float loud = whole ? Math.clamp(right[from + i], -1, 1) : right[from + i];
+        assertThat(r[10 + i]).isCloseTo(loud, within(exact));
+      }
+      assertThat(l[9]).isZero();
+      assertThat(r[9]).isZero();
     }
   }
 

@@ -82,16 +82,19 @@ public final class MixExport {
             span.endFrame(),
             project.sampleRate());
     Measurement.Running running = new Measurement.Running(project.sampleRate(), 2);
-    try (WriteBehind behind = new WriteBehind(writer, Blocks.FRAMES)) {
+    try (Behind writing =
+            new Behind("hushrise-writer", (out, n) -> writer.write(out[0], out[1], n));
+        Behind measuring = new Behind("hushrise-measure", running::add)) {
       Blocks.each(
           span,
           (at, n, left, right) -> stream.read(n, left, right),
           (planar, n, at) -> {
             progress.at((at - span.startFrame()) / (double) span.lengthFrames());
-            running.add(planar, n);
-            behind.write(planar[0], planar[1], n);
+            writing.hand(planar, n);
+            measuring.hand(planar, n);
           });
-      behind.drain();
+      writing.drain();
+      measuring.drain();
     }
     progress.at(1);
     return new Written(running.result(), stream.limiterMostDb(), stream.limitedFrames());

@@ -22,6 +22,7 @@ public final class LoudnessMeter {
   private final int sampleRate;
   private final double[] weights;
   private final KWeighting[] filters;
+  private final double[] squares = new double[2];
   private final double[] steps = new double[SHORT_TERM_STEPS];
   private double[] blocks = new double[256];
   private double[] shortTerms = new double[256];
@@ -78,8 +79,13 @@ public final class LoudnessMeter {
     int done = 0;
     while (done < frames) {
       int n = Math.min(frames - done, stepFrames - framesInStep);
-      for (int c = 0; c < weights.length; c++) {
-        stepSum += weights[c] * filters[c].squares(planar[c], offset + done, n);
+      if (weights.length == 2) {
+        KWeighting.squares(filters[0], filters[1], planar[0], planar[1], offset + done, n, squares);
+        stepSum += weights[0] * squares[0] + weights[1] * squares[1];
+      } else {
+        for (int c = 0; c < weights.length; c++) {
+          stepSum += weights[c] * filters[c].squares(planar[c], offset + done, n);
+        }
       }
       framesInStep += n;
       done += n;

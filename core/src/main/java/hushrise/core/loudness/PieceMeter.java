@@ -56,6 +56,7 @@ final class PieceMeter {
   private final Mastering.Stream mix;
   private final KWeighting leftFilter;
   private final KWeighting rightFilter;
+  private final double[] squares = new double[2];
   private final float[][] read;
 
   /** The second that is measured, with what lies around it. */
@@ -81,8 +82,7 @@ final class PieceMeter {
     for (int done = 0; done < early; ) {
       int n = Math.min(rate, early - done);
       mix.read(n, read[0], read[1]);
-      leftFilter.squares(read[0], 0, n);
-      rightFilter.squares(read[1], 0, n);
+      KWeighting.squares(leftFilter, rightFilter, read[0], read[1], 0, n, squares);
       keepEnd(n);
       done += n;
     }
@@ -120,11 +120,8 @@ final class PieceMeter {
     for (int hop = 0; hop < HOPS; hop++) {
       int from = hop * rate / HOPS;
       int n = (hop + 1) * rate / HOPS - from;
-      energies[hop] =
-          (float)
-              ((leftFilter.squares(left, MARGIN + from, n)
-                      + rightFilter.squares(right, MARGIN + from, n))
-                  / n);
+      KWeighting.squares(leftFilter, rightFilter, left, right, MARGIN + from, n, squares);
+      energies[hop] = (float) ((squares[0] + squares[1]) / n);
     }
     float peak = Math.max(peakOf(left, 0), peakOf(right, 0));
     System.arraycopy(left, rate, left, 0, 2 * MARGIN);

@@ -37,6 +37,7 @@ public final class BlockLog implements BusTap {
   private final List<List<String>> tracks = new ArrayList<>(Collections.nCopies(SLOTS, List.of()));
   private final float[] levels = new float[SLOTS * ROW];
   private final KWeighting[] weights = new KWeighting[2 * (BUSES + 1)];
+  private final double[] squares = new double[2];
   private volatile long published;
   private volatile int run;
 
@@ -165,10 +166,9 @@ public final class BlockLog implements BusTap {
       int at = slot * ROW + (bus + 1) * VALUES;
       levels[at] = peak(left, count);
       levels[at + 1] = peak(right, count);
-      double squares =
-          weights[2 * (bus + 1)].squares(left, 0, count)
-              + weights[2 * (bus + 1) + 1].squares(right, 0, count);
-      levels[at + 2] = (float) (squares / count);
+      int weight = 2 * (bus + 1);
+      KWeighting.squares(weights[weight], weights[weight + 1], left, right, 0, count, squares);
+      levels[at + 2] = (float) ((squares[0] + squares[1]) / count);
     }
   }
 

@@ -7,6 +7,9 @@ import hushrise.core.project.timeline.Track;
 import hushrise.core.sound.SoundLibrary;
 import hushrise.core.time.Span;
 import java.util.List;
+import java.util.function.Predicate;
+import java.util.stream.IntStream;
+import java.util.stream.Stream;
 
 /**
  * How loud voice and background are over one passage.
@@ -28,18 +31,24 @@ public record PassageLoudness(Span passage, double voiceLufs, double backgroundL
     return Double.isFinite(depth) ? Math.min(0, depth) : 0;
   }
 
-  /** Measures passages in a project as it is heard. */
+  /** Measures passages in a project as it is heard, voices and background at the same time. */
   public static List<PassageLoudness> measure(
       Project project, SoundLibrary library, List<Span> passages) {
-    Mixer voice = Mixer.of(project, library, project.heardTracks().and(Track::isVoice));
-    Mixer background = Mixer.of(project, library, project.heardTracks().and(Track::isBackground));
+    List<List<Double>> both =
+        Stream.<Predicate<Track>>of(Track::isVoice, Track::isBackground)
+            .parallel()
+            .map(tracks -> lufs(project, library, passages, tracks))
+            .toList();
+    return IntStream.range(0, passages.size())
+        .mapToObj(i -> new PassageLoudness(passages.get(i), both.get(0).get(i), both.get(1).get(i)))
+        .toList();
+  }
+
+  private static List<Double> lufs(
+      Project project, SoundLibrary library, List<Span> passages, Predicate<Track> tracks) {
+    Mixer mixer = Mixer.of(project, library, project.heardTracks().and(tracks));
     return passages.stream()
-        .map(
-            p ->
-                new PassageLoudness(
-                    p,
-                    Measurement.integratedLufs(voice, p, project.sampleRate()),
-                    Measurement.integratedLufs(background, p, project.sampleRate())))
+        .map(p -> Measurement.integratedLufs(mixer, p, project.sampleRate()))
         .toList();
   }
 }

@@ -43,6 +43,23 @@ class LoudnessTest {
   }
 
   @Test
+  void twoChannelsAtOnceAreEachWhatItIsByItselfToTheBit() {
+    float[] left = noise(4_800, 1, 0.4f);
+    float[] right = noise(4_800, 2, 0.2f);
+    KWeighting[] both = {new KWeighting(44_100), new KWeighting(44_100)};
+    KWeighting[] each = {new KWeighting(44_100), new KWeighting(44_100)};
+    double[] sums = new double[2];
+    for (int at = 0; at < left.length; at += 441) {
+      int n = Math.min(441, left.length - at);
+      KWeighting.squares(both[0], both[1], left, right, at, n, sums);
+      assertThat(sums[0]).isEqualTo(each[0].squares(left, at, n));
+      assertThat(sums[1]).isEqualTo(each[1].squares(right, at, n));
+    }
+    assertThat(both[0].standsLike(each[0])).isTrue();
+    assertThat(both[1].standsLike(each[1])).isTrue();
+  }
+
+  @Test
   void passingOverQuietStretchesChangesNoTruePeak() {
     float[] samples = noise(20_000, 3, 0.3f);
     samples[9_000] = 0.7f;

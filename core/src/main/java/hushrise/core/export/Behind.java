@@ -1,45 +1,52 @@
 package hushrise.core.export;
 
-import hushrise.core.sound.MixWriter;
+import hushrise.core.sound.Blocks;
 import java.util.concurrent.ArrayBlockingQueue;
 import java.util.concurrent.BlockingQueue;
 
 /**
- * Writes on a thread of its own, so that rendering and encoding use two cores. A few blocks go
- * round between two queues; a failure of the writer comes out of the next call.
+ * Has something done with what is rendered on a thread of its own, so that rendering, encoding and
+ * measuring use several cores. A few blocks go round between two queues; a failure there comes out
+ * of the next call here.
  */
-final class WriteBehind implements MixWriter {
+final class Behind implements AutoCloseable {
 
   private static final int BLOCKS = 6;
+
+  /** What is done with a block, of planar samples. */
+  @FunctionalInterface
+  interface Work {
+    void take(float[][] planar, int frames);
+  }
 
   @SuppressWarnings("ArrayRecordComponent") // working space, never compared by content
   private record Block(float[][] planar, int[] frames) {}
 
   private static final Block END = new Block(new float[0][], new int[1]);
 
-  private final MixWriter writer;
+  private final Work work;
   private final BlockingQueue<Block> free = new ArrayBlockingQueue<>(BLOCKS);
   private final BlockingQueue<Block> full = new ArrayBlockingQueue<>(BLOCKS + 1);
   private final Thread thread;
   private volatile Throwable failure;
 
   /**
-   * @param writer used by the other thread until {@link #finish} or {@link #close} returns
-   * @param blockFrames the most frames of a call
+   * @param name of the thread
+   * @param work done by the other thread until {@link #drain} or {@link #close} returns
    */
-  WriteBehind(MixWriter writer, int blockFrames) {
-    this.writer = writer;
+  Behind(String name, Work work) {
+    this.work = work;
     for (int i = 0; i < BLOCKS; i++) {
-      free.add(new Block(new float[2][blockFrames], new int[1]));
+      free.add(new Block(new float[2][Blocks.FRAMES], new int[1]));
     }
-    thread = Thread.ofPlatform().daemon().name("hushrise-writer").start(this::run);
+    thread = Thread.ofPlatform().daemon().name(name).start(this::run);
   }
 
   private void run() {
     try {
       for (Block block = full.take(); !block.equals(END); block = full.take()) {
         if (failure == null) {
-          write(block);
+          take(block);
         }
         free.put(block);
       }
@@ -49,21 +56,26 @@ final class WriteBehind implements MixWriter {
   }
 
   @SuppressWarnings("CatchingUnchecked") // the edge of the thread: the next call tells
-  private void write(Block block) {
+  private void take(Block block) {
     try {
-      writer.write(block.planar()[0], block.planar()[1], block.frames()[0]);
+      work.take(block.planar(), block.frames()[0]);
     } catch (Throwable e) {
       failure = e;
     }
   }
 
-  @Override
-  public void write(float[] left, float[] right, int frames) {
+  /**
+   * Hands over a block.
+   *
+   * @param planar left and right
+   * @param frames how many of them count, at most {@link Blocks#FRAMES}
+   */
+  void hand(float[][] planar, int frames) {
     throwFailure();
     try {
       Block block = free.take();
-      System.arraycopy(left, 0, block.planar()[0], 0, frames);
-      System.arraycopy(right, 0, block.planar()[1], 0, frames);
+      System.arraycopy(planar[0], 0, block.planar()[0], 0, frames);
+      System.arraycopy(planar[1], 0, block.planar()[1], 0, frames);
       block.frames()[0] = frames;
       full.put(block);
     } catch (InterruptedException e) {
@@ -85,19 +97,13 @@ final class WriteBehind implements MixWriter {
     return new IllegalStateException("Writing was interrupted", e);
   }
 
-  /** Waits until all is written, and throws what went wrong; the writer itself stays open. */
+  /** Waits until all is done, and throws what went wrong. */
   void drain() {
     close();
     throwFailure();
   }
 
-  @Override
-  public void finish() {
-    drain();
-    writer.finish();
-  }
-
-  /** Waits until what was handed over is written; the writer itself stays open. */
+  /** Waits until what was handed over is done. */
   @Override
   public void close() {
     try {
