@@ -86,6 +86,9 @@ versus "10 minutes, WAV in, WAV out" \
 versus "10-minute film, picture copied, AAC 256 kbit/s" \
   "./hushrise render $dir/p.hushrise --to $dir/ours.mp4" \
   "ffmpeg -v error -y -i $dir/film.mp4 -i $dir/music.wav -i $dir/voice.wav -i $dir/voice.wav -filter_complex \"$graph\" -map 0:v -c:v copy -map '[out]' -c:a aac -b:a 256k $dir/theirs.mp4"
+versus "make of that, from raw files, nothing read before" \
+  "rm -rf $dir/cold; HUSHRISE_CACHE=$dir/cold ./hushrise make --picture $dir/film.mp4 --voice demo/data/narration-1.flac@20 --voice demo/data/narration-2.flac@200 --voice demo/data/narration-3.flac@400 --music demo/data/harbour-tune.mp3 --to $dir/raw.mp4" \
+  "ffmpeg -v error -y -i $dir/film.mp4 -i $dir/music.wav -i $dir/voice.wav -i $dir/voice.wav -filter_complex \"$graph\" -map 0:v -c:v copy -map '[out]' -c:a aac -b:a 256k $dir/theirs.mp4"
 versus "loudness with range and true peak, 10 minutes" \
   "./hushrise measure $dir/music.wav" \
   "ffmpeg -nostats -i $dir/music.wav -filter_complex ebur128=peak=true -f null -"
