@@ -34,4 +34,15 @@ public final class Ruled {
     g.fillRect(x, y + thickness, thickness, height - 2 * thickness);
     g.fillRect(x + width - thickness, y + thickness, thickness, height - 2 * thickness);
   }
+
+  /** A filled rectangle whose corners are a pixel rounder, on whole pixels. */
+  public static void plate(GraphicsContext g, double x, double y, double width, double height) {
+    double left = Math.rint(x);
+    double top = Math.rint(y);
+    double w = Math.rint(width);
+    double h = Math.rint(height);
+    g.fillRect(left + 1, top, w - 2, 1);
+    g.fillRect(left, top + 1, w, h - 2);
+    g.fillRect(left + 1, top + h - 1, w - 2, 1);
+  }
 }

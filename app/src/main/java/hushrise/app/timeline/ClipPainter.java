@@ -194,7 +194,7 @@ final class ClipPainter {
       }
       double from = x + 5 + wide > width && x > 5 + wide ? x - 5 - wide : x + 5;
       g.setFill(palette.sunken().deriveColor(0, 1, 1, 0.85));
-      g.fillRoundRect(from, height - 17, wide, 14, 4, 4);
+      Ruled.plate(g, from, height - 17, wide, 14);
       g.setFill(palette.ink());
       g.fillText(words, from + 3, height - 6);
     }

@@ -107,7 +107,7 @@ final class LanePainter {
     double left = roomRight ? x + SIGN_AWAY : Math.max(2, x - SIGN_AWAY - w);
     double top = Math.clamp(y - SIGN_ABOVE, 2, Math.max(2, height - 24));
     g.setFill(palette.ink());
-    g.fillRoundRect(left, top, w, 22, 6, 6);
+    Ruled.plate(g, left, top, w, 22);
     g.setFill(palette.surface());
     g.setTextAlign(TextAlignment.CENTER);
     g.fillText(words, left + w / 2, top + 15);

@@ -119,7 +119,7 @@ final class ShapePainter {
   private void label(String words, double x, double y, Color ink) {
     g.setFill(palette.sunken().deriveColor(0, 1, 1, 0.85));
     double w = words.length() * 6.6 + 6;
-    g.fillRoundRect(x - w / 2, y - 11, w, 14, 4, 4);
+    Ruled.plate(g, x - w / 2, y - 11, w, 14);
     g.setFont(BOLD);
     g.setFill(ink);
     g.setTextAlign(TextAlignment.CENTER);

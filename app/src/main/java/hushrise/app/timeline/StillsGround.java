@@ -1,5 +1,6 @@
 package hushrise.app.timeline;
 
+import hushrise.app.look.Ruled;
 import hushrise.app.widget.Stills;
 import hushrise.core.level.TrackCurve;
 import hushrise.core.project.Project;
@@ -98,8 +99,8 @@ final class StillsGround implements Ground {
       }
     }
     g.restore();
-    g.setStroke(view.palette().picture());
-    g.strokeRect(left + 0.5, 0.5, right - left - 1, height - 1);
+    g.setFill(view.palette().picture());
+    Ruled.frame(g, left, 0, right - left, height, 1);
     return all;
   }
 }

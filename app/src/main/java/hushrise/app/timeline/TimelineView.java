@@ -18,6 +18,8 @@ import javafx.collections.SetChangeListener;
 import javafx.geometry.Bounds;
 import javafx.geometry.Insets;
 import javafx.scene.Node;
+import javafx.scene.canvas.Canvas;
+import javafx.scene.canvas.GraphicsContext;
 import javafx.scene.control.Label;
 import javafx.scene.control.ScrollPane;
 import javafx.scene.input.ScrollEvent;
@@ -28,7 +30,6 @@ import javafx.scene.layout.Priority;
 import javafx.scene.layout.Region;
 import javafx.scene.layout.StackPane;
 import javafx.scene.layout.VBox;
-import javafx.scene.shape.Line;
 import javafx.scene.shape.Polygon;
 import javafx.scene.shape.Rectangle;
 
@@ -64,7 +65,7 @@ public final class TimelineView extends BorderPane {
   private final Polygon cap = new Polygon(-6, 0, 6, 0, 0, 8);
   private final Node empty;
   private final List<Lane> lanes = new ArrayList<>();
-  private final Line snapLine = new Line();
+  private final Canvas snapLine = new Canvas(2, 0);
   private final BoxSelect box;
   private final SeparationStrip separation;
   private final List<TrackHead> heads = new ArrayList<>();
@@ -92,7 +93,6 @@ public final class TimelineView extends BorderPane {
     playhead.getStyleClass().add("playhead");
     cap.getStyleClass().add("playhead-cap");
     overlay.setMouseTransparent(true);
-    snapLine.getStyleClass().add("snap-line");
     snapLine.setVisible(false);
     box = new BoxSelect(view, () -> lanes);
     overlay.getChildren().addAll(snapLine, playhead, cap, box.shape());
@@ -212,10 +212,24 @@ public final class TimelineView extends BorderPane {
   }
 
   private void showSnapLine(OptionalLong place) {
-    snapLine.setVisible(place.isPresent());
     if (place.isPresent()) {
-      snapLine.setEndY(overlay.getHeight());
-      snapLine.setTranslateX(view.headWidth() + Math.round(view.axis().xOf(place.getAsLong())));
+      if (!snapLine.isVisible()) {
+        drawSnapLine();
+      }
+      snapLine.setTranslateX(view.headWidth() + Math.round(view.axis().xOf(place.getAsLong())) - 1);
+    }
+    snapLine.setVisible(place.isPresent());
+  }
+
+  /** Dashes that are drawn once: as a dashed line they would be traced anew in each frame. */
+  private void drawSnapLine() {
+    double height = overlay.getHeight();
+    snapLine.setHeight(height);
+    GraphicsContext g = snapLine.getGraphicsContext2D();
+    g.clearRect(0, 0, 2, height);
+    g.setFill(view.palette().rise());
+    for (double y = 0; y < height; y += 9) {
+      g.fillRect(0, y, 2, 5);
     }
   }
 

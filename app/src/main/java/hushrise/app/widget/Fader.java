@@ -1,6 +1,7 @@
 package hushrise.app.widget;
 
 import hushrise.app.look.Palette;
+import hushrise.app.look.Ruled;
 import hushrise.app.play.Meters;
 import hushrise.core.Decibels;
 import hushrise.core.project.level.Keyframe;
@@ -16,7 +17,6 @@ import javafx.scene.input.MouseButton;
 import javafx.scene.input.MouseEvent;
 import javafx.scene.input.ScrollEvent;
 import javafx.scene.layout.Region;
-import javafx.scene.paint.Color;
 import javafx.scene.text.Font;
 import javafx.scene.text.TextAlignment;
 
@@ -117,8 +117,10 @@ public final class Fader extends Region {
 
   /** Sets from which level on a meter is hot, in dBFS. */
   public void setHotDb(double db) {
-    hotDb = db;
-    draw();
+    if (hotDb != db) {
+      hotDb = db;
+      draw();
+    }
   }
 
   /** Shows a level. */
@@ -312,15 +314,13 @@ public final class Fader extends Region {
 
   private void handle(GraphicsContext g, Palette p, double height) {
     double x = Math.round(xOf(shownDb));
-    Color fill = riding ? p.accent() : p.surface();
-    g.setFill(fill);
-    g.fillRoundRect(x - 4, 0, 8, height, 4, 4);
-    g.setStroke(p.ink());
-    g.setLineWidth(isHeld() ? 2 : 1.2);
-    g.strokeRoundRect(x - 4, 0.5, 8, height - 1, 4, 4);
-    g.setStroke(riding ? p.onAccent() : p.ink());
-    g.setLineWidth(1);
-    g.strokeLine(x, 3, x, height - 3);
+    double edge = isHeld() ? 2 : 1;
+    g.setFill(p.ink());
+    Ruled.plate(g, x - 4, 0, 8, height);
+    g.setFill(riding ? p.accent() : p.surface());
+    g.fillRect(x - 4 + edge, edge, 8 - 2 * edge, Math.rint(height) - 2 * edge);
+    g.setFill(riding ? p.onAccent() : p.ink());
+    g.fillRect(x - 1, 3, 2, Math.rint(height) - 6);
   }
 
   private void value(GraphicsContext g, Palette p, double h) {
