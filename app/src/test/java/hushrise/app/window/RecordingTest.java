@@ -105,19 +105,24 @@ class RecordingTest extends WindowTestCase {
     until(
         "the film has reached the place",
         () -> window.transport().player().soundingFrame() >= Math.round(seconds * RATE));
-    untilTheSoundHasRunFor(RATE / 2);
     // Again when something came between looking and speaking.
     long late;
+    long dry;
     do {
+      microphone.get().beQuiet();
+      dry = untilTheSoundHasRunFor(RATE);
       frame.set(window.transport().player().soundingFrame());
       microphone.get().speak();
       late = window.transport().player().soundingFrame() - frame.get();
-    } while (late > 96);
+    } while (late > 96 || window.transport().player().underRuns() != dry);
     return frame.get();
   }
 
-  /** On a busy machine the sound runs dry; a take is back in step only in the next pause. */
-  private void untilTheSoundHasRunFor(long frames) {
+  /**
+   * On a busy machine the sound runs dry; a take is back in step only in the next pause. Gives how
+   * often it has run dry by then.
+   */
+  private long untilTheSoundHasRunFor(long frames) {
     Player player = window.transport().player();
     AtomicLong since = new AtomicLong(player.soundingFrame());
     AtomicLong ranDry = new AtomicLong(player.underRuns());
@@ -129,6 +134,7 @@ class RecordingTest extends WindowTestCase {
           }
           return player.soundingFrame() - since.get() >= frames;
         });
+    return ranDry.get();
   }
 
   private Clip newest() {
@@ -169,7 +175,8 @@ class RecordingTest extends WindowTestCase {
         "it records",
         () -> window.transport().stateProperty().get() instanceof TransportState.Recording);
     long spoken = speakAt(40.6);
-    until("the line is spoken", () -> recording().frames() > 3L * RATE);
+    long lasts = microphone.get().spoken().length;
+    until("the line is spoken", () -> 40L * RATE + recording().frames() > spoken + lasts);
     press(KeyCode.CONTROL, KeyCode.R);
     until("the take has landed", () -> status().contains("lies where it was spoken"));
     untilQuiet();
@@ -248,8 +255,9 @@ class RecordingTest extends WindowTestCase {
     until("the text is read", () -> find("reading").isVisible());
     press(KeyCode.ALT, KeyCode.PAGE_DOWN);
     assertThat(window.recorderPane().reading().current()).isEqualTo(1);
-    speakAt(16.5);
-    until("the line is spoken", () -> recording().frames() > 5.5 * RATE);
+    long spoken = speakAt(16.5);
+    long lasts = microphone.get().spoken().length + RATE;
+    until("the line is spoken", () -> 16L * RATE + recording().frames() > spoken + lasts);
     robot.clickOn("#recorder-record");
     until("a hush is drafted", () -> window.session().draft().isPresent());
     assertThat(music().hushes()).hasSizeGreaterThanOrEqualTo(4);

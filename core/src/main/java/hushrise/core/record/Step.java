@@ -1,5 +1,7 @@
 package hushrise.core.record;
 
+import java.util.Arrays;
+
 /**
  * Keeps a take in step with the film. A block that lies where the take has got to is written as it
  * is. When it lies elsewhere, that is made good in quiet blocks only: too much is taken out of them
@@ -17,6 +19,9 @@ final class Step {
   /** Quiet is what is not much louder than the quietest of so many blocks, 2 s of them. */
   private static final int REMEMBERED = 200;
 
+  /** The quietest twentieth: one block alone is too rare where music is heard in the room. */
+  private static final int QUIETEST = 20;
+
   private static final float LOUDER = 1.5f;
 
   private final TakeSink writer;
@@ -25,6 +30,7 @@ final class Step {
   private final float[] silence;
   private final float[] joined;
   private final float[] peaks = new float[REMEMBERED];
+  private final float[] sorted = new float[REMEMBERED];
   private long heard;
 
   Step(TakeSink writer, int sampleRate) {
@@ -71,10 +77,9 @@ final class Step {
       peak = Math.max(peak, Math.abs(block[i]));
     }
     peaks[(int) (heard++ % REMEMBERED)] = peak;
-    float least = peak;
-    for (int i = 0; i < Math.min(heard, REMEMBERED); i++) {
-      least = Math.min(least, peaks[i]);
-    }
-    return peak <= LOUDER * least;
+    int known = (int) Math.min(heard, REMEMBERED);
+    System.arraycopy(peaks, 0, sorted, 0, known);
+    Arrays.sort(sorted, 0, known);
+    return peak <= LOUDER * sorted[known / QUIETEST];
   }
 }
