@@ -62,10 +62,6 @@ public final class HushRise implements Runnable {
   private boolean verbose;
 
   public static void main(String[] args) {
-    if (asksForVersion(List.of(args))) { // what scripts call most is not to wait for a parser
-      System.out.println(VERSION);
-      return;
-    }
     Locale.setDefault(Locale.Category.FORMAT, Locale.ROOT);
     PrintWriter out = writer(System.out);
     PrintWriter err = writer(System.err);
@@ -93,6 +89,10 @@ public final class HushRise implements Runnable {
    * @return the exit code
    */
   static int run(String[] args, PrintWriter out, PrintWriter err) {
+    if (List.of(args).equals(List.of("--version")) || List.of(args).equals(List.of("-V"))) {
+      out.println(VERSION); // what scripts call most does not wait for a parser
+      return 0;
+    }
     HushRise root = new HushRise();
     CommandLine line = lineOf(root, List.of(args)).setOut(out).setErr(err);
     line.setExecutionStrategy(
@@ -126,9 +126,6 @@ public final class HushRise implements Runnable {
    */
   private static CommandLine lineOf(HushRise root, List<String> args) {
     CommandLine line = new CommandLine(root);
-    if (asksForVersion(args)) {
-      return line;
-    }
     Optional<String> called = args.stream().filter(COMMANDS::containsKey).findFirst();
     COMMANDS.forEach(
         (name, command) -> {
@@ -140,10 +137,6 @@ public final class HushRise implements Runnable {
         .values()
         .forEach(sub -> sub.getCommandSpec().version(line.getCommandSpec().version()));
     return line;
-  }
-
-  private static boolean asksForVersion(List<String> args) {
-    return args.equals(List.of("--version")) || args.equals(List.of("-V"));
   }
 
   private void applyVerbosity() {

@@ -432,7 +432,7 @@ public final class Window {
   /** Stops everything that runs. */
   public void close() {
     picture.close();
-    recorder.end();
     backstage.close();
+    recorder.end();
   }
 }

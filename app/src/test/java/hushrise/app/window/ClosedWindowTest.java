@@ -2,6 +2,7 @@ package hushrise.app.window;
 
 import static org.assertj.core.api.Assertions.assertThat;
 
+import hushrise.app.command.CommandId;
 import java.lang.ref.WeakReference;
 import java.util.Collection;
 import java.util.Map;
@@ -23,6 +24,7 @@ class ClosedWindowTest extends WindowTestCase {
   @Test
   void nothingHoldsAWindowThatHasClosedAndNoThreadOfItsGoesOn() throws TimeoutException {
     untilOpen();
+    robot.interact(() -> window.run(CommandId.RECORDER)); // whose meter must not go on
     Set<Long> own = threads().keySet();
     own.removeAll(others);
     assertThat(own).isNotEmpty();
