@@ -7,7 +7,7 @@ cd "$root"
 mvn -q -B -DskipTests -Dspotless.check.skip -Pbench -pl bench,cli -am package
 java=$JAVA_HOME/bin/java
 # As the launcher has it: what works unseen stands back behind drawing and sound.
-yielding="-XX:ThreadPriorityPolicy=1 -XX:CompilerThreadPriority=10"
+on_linux="-XX:ThreadPriorityPolicy=1 -XX:CompilerThreadPriority=10 -XX:+UseTransparentHugePages -XX:-PrintWarnings"
 jars="bench/target/hushrise-bench-0.1.0-SNAPSHOT.jar:bench/target/lib/*"
 
 echo "== mixing three stereo tracks in memory, one core (60 s / score = real-time factor)"
@@ -29,22 +29,22 @@ rm -f app/target/.built # so that Java's cache is of what has just been built
 ./hushrise demo --shot bench/target/demo.png >/dev/null
 app="$root/app/target/hushrise-app-0.1.0-SNAPSHOT.jar"
 for jar in "$root"/app/target/lib/*.jar; do app="$app:$jar"; done
-"$java" -XX:AOTCache=app/target/classes.aot $yielding -Xms160m -Xmx256m -XX:+UseSerialGC -XX:+AlwaysPreTouch -XX:MetaspaceSize=128m -Dglass.platform=Headless -Dprism.order=sw \
+"$java" -XX:AOTCache=app/target/classes.aot $on_linux -Xms160m -Xmx256m -XX:+UseSerialGC -XX:+AlwaysPreTouch -XX:MetaspaceSize=128m -Dglass.platform=Headless -Dprism.order=sw \
   --enable-native-access=ALL-UNNAMED,javafx.graphics --sun-misc-unsafe-memory-access=allow --module-path "$root/app/target/javafx" --add-modules javafx.controls \
   -Djava.util.prefs.userRoot=bench/target/prefs -cp "$app:bench/target/hushrise-bench-0.1.0-SNAPSHOT.jar" hushrise.bench.WindowBenchmark 2>bench/target/window.log ||
   { tail -20 bench/target/window.log; exit 1; }
 
 echo "== playing two hours on twelve tracks at the real pace for two minutes, with seeks and edits"
-"$java" $yielding -Xms160m -Xmx256m -XX:+UseSerialGC -XX:+AlwaysPreTouch -XX:MetaspaceSize=128m --enable-native-access=ALL-UNNAMED --sun-misc-unsafe-memory-access=allow -cp "$jars" hushrise.bench.PlayBenchmark 2>/dev/null
+"$java" $on_linux -Xms160m -Xmx256m -XX:+UseSerialGC -XX:+AlwaysPreTouch -XX:MetaspaceSize=128m --enable-native-access=ALL-UNNAMED --sun-misc-unsafe-memory-access=allow -cp "$jars" hushrise.bench.PlayBenchmark 2>/dev/null
 
 echo "== the loudness of the film of two hours on twelve tracks, and after edits of it"
 "$java" --enable-native-access=ALL-UNNAMED --sun-misc-unsafe-memory-access=allow -cp "$jars" hushrise.bench.FilmBenchmark 2>/dev/null
 
 echo "== noting every step of the film of two hours in the journal, and giving it back"
-"$java" $yielding -Xmx512m --enable-native-access=ALL-UNNAMED --sun-misc-unsafe-memory-access=allow -cp "$jars" hushrise.bench.JournalBenchmark 2>/dev/null
+"$java" $on_linux -Xmx512m --enable-native-access=ALL-UNNAMED --sun-misc-unsafe-memory-access=allow -cp "$jars" hushrise.bench.JournalBenchmark 2>/dev/null
 
 echo "== adding a file that was never decoded here"
-"$java" $yielding -Xmx512m --enable-native-access=ALL-UNNAMED --sun-misc-unsafe-memory-access=allow -cp "$jars" hushrise.bench.AddBenchmark demo/data 2>/dev/null
+"$java" $on_linux -Xmx512m --enable-native-access=ALL-UNNAMED --sun-misc-unsafe-memory-access=allow -cp "$jars" hushrise.bench.AddBenchmark demo/data 2>/dev/null
 
 command -v ffmpeg >/dev/null 2>&1 || {
   echo "The yardstick is the FFmpeg program: install it (on Debian: apt-get install ffmpeg) for the ratios."

@@ -73,6 +73,7 @@ public final class TimelineView extends BorderPane {
   private List<String> shownTracks = List.of();
   private List<Integer> shownHeights = List.of();
   private double builtHeight;
+  private boolean hasArrived;
 
   /**
    * @param empty what is shown while there are no tracks
@@ -206,8 +207,10 @@ public final class TimelineView extends BorderPane {
     heads.forEach(h -> now.track(h.getId()).ifPresent(h::update));
   }
 
+  /** With the next frame, as much else may have come until then. */
   private void arrived() {
-    lanes.forEach(Lane::complete);
+    hasArrived = true;
+    requestLayout();
     overviewThrottle.ask();
   }
 
@@ -241,6 +244,10 @@ public final class TimelineView extends BorderPane {
     if (Math.abs(height - builtHeight) > 1) {
       builtHeight = height;
       build();
+    }
+    if (hasArrived) {
+      hasArrived = false;
+      lanes.forEach(Lane::complete);
     }
     playheadMoved();
   }

@@ -2,7 +2,6 @@ package hushrise.core.separation;
 
 import hushrise.core.Decibels;
 import hushrise.core.level.ClipEnvelope;
-import hushrise.core.level.Pan;
 import hushrise.core.level.TrackChange;
 import hushrise.core.level.TrackCurve;
 import hushrise.core.loudness.GatedLoudness;
@@ -11,7 +10,6 @@ import hushrise.core.loudness.LoudnessSteps;
 import hushrise.core.project.Project;
 import hushrise.core.project.media.Media;
 import hushrise.core.project.timeline.Clip;
-import hushrise.core.project.timeline.Side;
 import hushrise.core.project.timeline.Track;
 import hushrise.core.time.Span;
 import java.util.Comparator;
@@ -161,60 +159,19 @@ public final class Energies {
     if (track.levelDb() <= Decibels.OFF_DB) {
       return change.done();
     }
-    int from = change.from();
-    int to = change.to();
     int rate = project.sampleRate();
+    long start = LoudnessSteps.frameOf(change.from(), rate);
+    long end = LoudnessSteps.frameOf(change.to(), rate);
     TrackCurve curve = TrackCurve.of(track, rate);
     Map<String, ClipEnvelope> envelopes = ClipEnvelope.of(track);
-    double left = square(Pan.left(track.pan()));
-    double right = square(Pan.right(track.pan()));
     for (Clip clip : track.clips()) {
       Media media = project.media(clip.mediaId()).orElseThrow();
-      boolean outside =
-          clip.endFrame() <= LoudnessSteps.frameOf(from, rate)
-              || clip.startFrame() >= LoudnessSteps.frameOf(to, rate);
-      if (!media.hasSound() || outside) {
-        continue;
-      }
-      LoudnessSteps steps = library.steps(media);
-      ClipEnvelope envelope = envelopes.get(clip.id());
-      double gain = square(Decibels.toFactor(clip.gainDb()));
-      int first = (int) (clip.startFrame() * LoudnessSteps.PER_SECOND / rate);
-      int last = Math.min(to, LoudnessSteps.stepsIn(clip.endFrame(), rate));
-      int interval = 0;
-      double levelDb = 0;
-      double ofLevel = 1;
-      for (int step = Math.max(from, first); step < last; step++) {
-        long begin = LoudnessSteps.frameOf(step, rate);
-        long finish = LoudnessSteps.frameOf(step + 1, rate);
-        long start = Math.max(begin, clip.startFrame());
-        long end = Math.min(finish, clip.endFrame());
-        long middle = (start + end) / 2;
-        interval = curve.seek(middle, interval);
-        double db = curve.levelDbAt(middle, interval);
-        if (db != levelDb) {
-          levelDb = db;
-          ofLevel = square(Decibels.toFactor(db));
-        }
-        double level =
-            gain * ofLevel * square(envelope.factorAt(middle)) * (end - start) / (finish - begin);
-        double place =
-            clip.mediaFrameAt(middle - clip.startFrame())
-                * (double) LoudnessSteps.PER_SECOND
-                / rate;
-        int ofLeft = clip.side() == Side.RIGHT ? 1 : 0;
-        int ofRight = clip.side() == Side.LEFT ? 0 : 1;
-        change.add(
-            step,
-            level
-                * (left * steps.energyAt(ofLeft, place) + right * steps.energyAt(ofRight, place)));
+      if (media.hasSound() && clip.endFrame() > start && clip.startFrame() < end) {
+        LoudnessSteps sound = library.steps(media);
+        new ClipEnergy(clip, track, envelopes.get(clip.id()), sound, curve, rate).addTo(change);
       }
     }
     return change.done();
-  }
-
-  private static double square(double x) {
-    return x * x;
   }
 
   public Project project() {
