@@ -16,6 +16,10 @@ import java.security.MessageDigest;
 import java.security.NoSuchAlgorithmException;
 import java.util.HexFormat;
 import java.util.Map;
+import java.util.concurrent.CancellationException;
+import java.util.concurrent.CompletableFuture;
+import java.util.concurrent.CompletionException;
+import java.util.concurrent.atomic.AtomicBoolean;
 
 /**
  * Silero VAD v6 on the ONNX runtime. The model ships with the application and is checked by its
@@ -23,9 +27,9 @@ import java.util.Map;
  *
  * <p>The model hears 32 ms at a time and carries a state along, so one stretch of sound cannot be
  * cut into a batch. A long sound therefore is cut into {@link #LANES} stretches that run side by
- * side in one batch; each begins a second before its own part, in which its state settles. The
- * first one hears the first second twice: after silence, music that is there at once would pass for
- * speech.
+ * side in two batches, which are the same however many threads there are; each stretch begins a
+ * second before its own part, in which its state settles. The first one hears the first second
+ * twice: after silence, music that is there at once would pass for speech.
  */
 public final class SileroModel implements SpeechModel {
 
@@ -46,6 +50,7 @@ public final class SileroModel implements SpeechModel {
 
   private final OrtEnvironment environment = quietEnvironment();
   private final OrtSession session;
+  private final int threads;
 
   /**
    * @throws Problem when the model is damaged or the runtime does not work on this machine
@@ -55,7 +60,7 @@ public final class SileroModel implements SpeechModel {
   }
 
   /**
-   * A model that works on a number of threads.
+   * A model that works on one thread, or on two.
    *
    * @throws Problem as {@link #SileroModel()}
    */
@@ -64,10 +69,11 @@ public final class SileroModel implements SpeechModel {
   }
 
   SileroModel(byte[] model, int threads) {
+    this.threads = threads;
     requireWhole(model);
     try {
       OrtSession.SessionOptions options = new OrtSession.SessionOptions();
-      options.setIntraOpNumThreads(threads);
+      options.setIntraOpNumThreads(1);
       options.setInterOpNumThreads(1);
       session = environment.createSession(model, options);
     } catch (OrtException e) {
@@ -128,56 +134,121 @@ public final class SileroModel implements SpeechModel {
 
   @Override
   public float[] probabilities(SampleSource source, int sampleRate, Progress progress) {
-    Downsampler sound = new Downsampler(source, sampleRate, RATE);
-    int frames = (int) ((sound.length() + FRAME - 1) / FRAME);
+    int frames = (int) ((new Downsampler(source, sampleRate, RATE).length() + FRAME - 1) / FRAME);
     int lanes = Math.clamp(frames / SHORTEST_LANE, 1, LANES);
-    int perLane = (frames + lanes - 1) / lanes;
     float[] result = new float[frames];
-    float[] input = new float[lanes * (CONTEXT + FRAME)];
-    float[] state = new float[2 * lanes * STATE];
-    try (OnnxTensor rate =
-        OnnxTensor.createTensor(environment, LongBuffer.wrap(new long[] {RATE}), new long[0])) {
-      for (int step = -SETTLING; step < perLane; step++) {
-        for (int lane = 0; lane < lanes; lane++) {
-          long frame = (long) lane * perLane + step;
-          long at = (frame < 0 ? frame + SETTLING : frame) * FRAME - CONTEXT;
-          sound.read(at, input, lane * (CONTEXT + FRAME), CONTEXT + FRAME);
-        }
-        float[] probability = run(input, state, rate, lanes);
-        if (step >= 0) {
-          for (int lane = 0; lane < lanes && lane * perLane + step < frames; lane++) {
-            result[lane * perLane + step] = probability[lane];
-          }
-        }
-        if (step % 16 == 0) {
-          progress.at(Math.max(0, step) / (double) perLane);
-        }
-      }
-    } catch (OrtException e) {
-      throw new Problem(
-          "Looking for speech failed (%s): place hushes by hand, or bring passages as WebVTT."
-              .formatted(e.getMessage()),
-          e);
+    int half = (lanes + 1) / 2;
+    Lanes first = new Lanes(0, half, lanes, new Downsampler(source, sampleRate, RATE), result);
+    Lanes second = new Lanes(half, lanes, lanes, new Downsampler(source, sampleRate, RATE), result);
+    if (threads == 1) {
+      first.hear(part -> progress.at(part / 2));
+      second.hear(part -> progress.at((1 + part) / 2));
+    } else {
+      hearAtOnce(first, second, progress);
     }
     progress.at(1);
     return result;
   }
 
-  /** Runs one frame of every lane; {@code state} is taken and left for the next. */
-  private float[] run(float[] input, float[] state, OnnxTensor rate, int lanes)
-      throws OrtException {
-    try (OnnxTensor sound =
-            OnnxTensor.createTensor(
-                environment, FloatBuffer.wrap(input), new long[] {lanes, CONTEXT + FRAME});
-        OnnxTensor before =
-            OnnxTensor.createTensor(
-                environment, FloatBuffer.wrap(state), new long[] {2, lanes, STATE});
-        OrtSession.Result result =
-            session.run(Map.of("input", sound, "state", before, "sr", rate))) {
-      ((OnnxTensor) result.get(1)).getFloatBuffer().get(state);
-      float[] probability = new float[lanes];
-      ((OnnxTensor) result.get(0)).getFloatBuffer().get(probability);
-      return probability;
+  /** Hears the second lanes on a thread of their own, which ends early when the first do. */
+  private static void hearAtOnce(Lanes first, Lanes second, Progress progress) {
+    AtomicBoolean given = new AtomicBoolean();
+    CompletableFuture<Void> beside =
+        CompletableFuture.runAsync(
+            () -> second.hear(part -> requireWanted(!given.get())),
+            task -> Thread.ofPlatform().daemon().name("hushrise-speech").start(task));
+    try {
+      first.hear(progress);
+      beside.join();
+    } catch (CompletionException e) {
+      throw e.getCause() instanceof Problem problem ? problem : e;
+    } finally {
+      given.set(true);
+    }
+  }
+
+  private static void requireWanted(boolean wanted) {
+    if (!wanted) {
+      throw new CancellationException();
+    }
+  }
+
+  /** Some of the stretches, side by side in one batch. */
+  private final class Lanes {
+
+    private final int first;
+    private final int count;
+    private final int perLane;
+    private final Downsampler sound;
+    private final float[] result;
+    private final float[] input;
+    private final float[] state;
+
+    /**
+     * @param first the first stretch
+     * @param end the one after the last
+     * @param all how many there are
+     * @param sound read by these alone
+     * @param result takes a probability for each frame of the whole sound
+     */
+    Lanes(int first, int end, int all, Downsampler sound, float[] result) {
+      this.first = first;
+      this.sound = sound;
+      this.result = result;
+      count = end - first;
+      perLane = (result.length + all - 1) / all;
+      input = new float[count * (CONTEXT + FRAME)];
+      state = new float[2 * count * STATE];
+    }
+
+    void hear(Progress progress) {
+      try (OnnxTensor rate =
+          OnnxTensor.createTensor(environment, LongBuffer.wrap(new long[] {RATE}), new long[0])) {
+        for (int step = -SETTLING; count > 0 && step < perLane; step++) {
+          hear(step, rate);
+          if (step % 16 == 0) {
+            progress.at(Math.max(0, step) / (double) perLane);
+          }
+        }
+      } catch (OrtException e) {
+        throw new Problem(
+            "Looking for speech failed (%s): place hushes by hand, or bring passages as WebVTT."
+                .formatted(e.getMessage()),
+            e);
+      }
+    }
+
+    /** Hears one frame of every lane; before a lane's own part its state settles. */
+    private void hear(int step, OnnxTensor rate) throws OrtException {
+      for (int lane = 0; lane < count; lane++) {
+        long frame = (long) (first + lane) * perLane + step;
+        long at = (frame < 0 ? frame + SETTLING : frame) * FRAME - CONTEXT;
+        sound.read(at, input, lane * (CONTEXT + FRAME), CONTEXT + FRAME);
+      }
+      float[] probability = run(rate);
+      for (int lane = 0; step >= 0 && lane < count; lane++) {
+        int frame = (first + lane) * perLane + step;
+        if (frame < result.length) {
+          result[frame] = probability[lane];
+        }
+      }
+    }
+
+    /** Runs the model; {@code state} is taken and left for the next. */
+    private float[] run(OnnxTensor rate) throws OrtException {
+      try (OnnxTensor heard =
+              OnnxTensor.createTensor(
+                  environment, FloatBuffer.wrap(input), new long[] {count, CONTEXT + FRAME});
+          OnnxTensor before =
+              OnnxTensor.createTensor(
+                  environment, FloatBuffer.wrap(state), new long[] {2, count, STATE});
+          OrtSession.Result all =
+              session.run(Map.of("input", heard, "state", before, "sr", rate))) {
+        ((OnnxTensor) all.get(1)).getFloatBuffer().get(state);
+        float[] probability = new float[count];
+        ((OnnxTensor) all.get(0)).getFloatBuffer().get(probability);
+        return probability;
+      }
     }
   }
 }

@@ -1,9 +1,7 @@
 package hushrise.media;
 
 import static org.assertj.core.api.Assertions.assertThat;
-import static org.assertj.core.api.Assertions.assertThatThrownBy;
 
-import hushrise.core.Problem;
 import hushrise.core.sound.Progress;
 import hushrise.core.sound.SampleSource;
 import hushrise.core.speech.SpeechFinder;
@@ -315,12 +313,5 @@ class SpeechReportTest extends MediaTestCase {
       apart += (once[i] >= 0.5) == (lanes[i] >= 0.5) ? 0 : 1;
     }
     assertThat(apart).isLessThanOrEqualTo(once.length / 100);
-  }
-
-  @Test
-  void aDamagedModelIsSaidSo() {
-    assertThatThrownBy(() -> new SileroModel(new byte[1000], 1))
-        .isInstanceOf(Problem.class)
-        .hasMessageContaining("damaged");
   }
 }
