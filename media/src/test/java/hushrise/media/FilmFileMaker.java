@@ -130,13 +130,18 @@ record FilmFileMaker(
   }
 
   private void clicks(SoundEncoder sound, AVFormatContext output) {
-    int length = (int) Math.round(soundSeconds * RATE);
-    float[] samples = new float[length];
-    int at = (int) Math.round((flashAt - soundStart) * RATE);
-    for (int i = at; i >= 0 && i < Math.min(length, at + RATE / 5); i++) {
-      samples[i] = (float) (0.8 * Math.sin(2 * Math.PI * 1_000 * (i - at) / RATE));
+    long length = Math.round(soundSeconds * RATE);
+    long at = Math.round((flashAt - soundStart) * RATE);
+    for (long from = 0; from < length; from += RATE) {
+      int n = (int) Math.min(RATE, length - from);
+      float[] samples = new float[n];
+      for (int i = 0; i < n; i++) {
+        long into = from + i - at;
+        boolean clicks = at >= 0 && into >= 0 && into < RATE / 5;
+        samples[i] = clicks ? (float) (0.8 * Math.sin(2 * Math.PI * 1_000 * into / RATE)) : 0;
+      }
+      sound.add(samples, samples, n, p -> write(output, p, soundStart));
     }
-    sound.add(samples, samples, length, p -> write(output, p, soundStart));
     sound.finish(p -> write(output, p, soundStart));
   }
 

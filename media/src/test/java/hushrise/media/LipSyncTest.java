@@ -27,11 +27,6 @@ class LipSyncTest extends MediaTestCase {
 
   /** When a film is read here: the flash and the click, both counted from zero. */
   private double readApartMillis(Path film) {
-    float[] sound = read(open(film), 0, 6 * RATE);
-    int click = 0;
-    while (Math.abs(sound[click]) < 0.25f) {
-      click++;
-    }
     double flash = Double.NaN;
     try (PictureDecoder decoder = new PictureDecoder(film)) {
       while (Double.isNaN(flash) && decoder.next()) {
@@ -43,7 +38,20 @@ class LipSyncTest extends MediaTestCase {
         }
       }
     }
-    return (click / (double) RATE - flash) * 1000;
+    return (firstClick(open(film)) / (double) RATE - flash) * 1000;
+  }
+
+  /** The first loud sample. */
+  private static long firstClick(SampleSource sound) {
+    for (long from = 0; from < sound.lengthFrames(); from += RATE) {
+      float[] second = read(sound, from, RATE);
+      for (int i = 0; i < RATE; i++) {
+        if (Math.abs(second[i]) >= 0.25f) {
+          return from + i;
+        }
+      }
+    }
+    throw new AssertionError("nothing clicks");
   }
 
   private Project of(Path film) {
@@ -87,10 +95,10 @@ class LipSyncTest extends MediaTestCase {
   }
 
   /** Pictures as a screen recorder or a phone writes them: when something happened. */
-  private static List<Double> unsteady() {
+  private static List<Double> unsteady(double seconds) {
     List<Double> times = new ArrayList<>();
     double at = 0;
-    for (int i = 0; at < 5; i++) {
+    for (int i = 0; at < seconds; i++) {
       times.add(at);
       at += i % 17 == 3 ? 0.41 : i % 5 == 0 ? 0.0167 : 0.0333;
     }
@@ -106,10 +114,42 @@ class LipSyncTest extends MediaTestCase {
     "WEBM, MOV, false"
   })
   void filmsOfVariableRate(OutputFormat from, OutputFormat to, boolean copied) {
-    List<Double> times = unsteady();
+    List<Double> times = unsteady(5);
     double flash = times.stream().filter(t -> t > FLASH).findFirst().orElseThrow();
     Path film =
         new FilmFileMaker(from, times, 0, 4.5, flash, new int[0])
+            .write(folder.resolve("film." + from.ending()));
+    staysInStep(film, to, copied);
+  }
+
+  private static double perSecond(String rate) {
+    String[] parts = rate.split("/");
+    double whole = Double.parseDouble(parts[0]);
+    return parts.length == 1 ? whole : whole / Double.parseDouble(parts[1]);
+  }
+
+  /** As above to the end of a long film: two hours with {@code -Dfilm.minutes=120}. */
+  @ParameterizedTest(name = "{0} to {1}, {2} pictures a second")
+  @CsvSource({
+    "MP4, MP4, 24000/1001, true",
+    "MOV, MKV, 24, true",
+    "MKV, MP4, 25, true",
+    "MP4, MOV, 30000/1001, true",
+    "MP4, MP4, 50, true",
+    "MP4, MP4, 60000/1001, true",
+    "MKV, MKV, 60, true",
+    "MP4, MP4, variable, true",
+    "MP4, WEBM, 30000/1001, false"
+  })
+  void toTheEndOfALongFilm(OutputFormat from, OutputFormat to, String rate, boolean copied) {
+    double seconds = 60 * Double.parseDouble(System.getProperty("film.minutes", "0.5"));
+    List<Double> times =
+        rate.equals("variable")
+            ? unsteady(seconds)
+            : FilmFileMaker.steady(0, perSecond(rate), seconds);
+    double flash = times.stream().filter(t -> t > seconds - 1).findFirst().orElseThrow();
+    Path film =
+        new FilmFileMaker(from, times, 0, seconds, flash, new int[0])
             .write(folder.resolve("film." + from.ending()));
     staysInStep(film, to, copied);
   }
@@ -131,12 +171,7 @@ class LipSyncTest extends MediaTestCase {
     Path film =
         new FilmFileMaker(OutputFormat.MP4, FilmFileMaker.steady(1, 25, 3), 0, 4, 0.2, new int[0])
             .write(folder.resolve("film.mp4"));
-    float[] sound = read(open(film), 0, RATE);
-    int click = 0;
-    while (Math.abs(sound[click]) < 0.25f) {
-      click++;
-    }
-    assertThat(click / (double) RATE).isCloseTo(0.2, within(0.01));
+    assertThat(firstClick(open(film)) / (double) RATE).isCloseTo(0.2, within(0.01));
   }
 
   @Test
