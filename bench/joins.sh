@@ -1,14 +1,16 @@
 #!/bin/sh
 # Fits real, openly licensed music to six lengths and judges the seams; see docs/measuring.md.
-# Usage: bench/joins.sh tried|aside [FOLDER]     (needs apt-get and dpkg; keeps songs in FOLDER)
+# Usage: bench/joins.sh tried|aside|fresh [FOLDER]     (needs apt-get and dpkg; keeps songs in FOLDER)
 set -eu
 root=$(CDPATH='' cd -- "$(dirname -- "$0")/.." && pwd)
-set_name=${1:?tried or aside}
+set_name=${1:?tried, aside or fresh}
 folder=${2:-$root/bench/target/songs}
 mkdir -p "$folder/packages" "$folder/unpacked"
 
-for package in neverball-common extremetuxracer-data lincity-ng-data frozen-bubble-data \
-  supertux-data hyperrogue-music drascula-music planetblupi-music-ogg asc-music; do
+packages='neverball-common extremetuxracer-data lincity-ng-data frozen-bubble-data
+  supertux-data hyperrogue-music drascula-music planetblupi-music-ogg asc-music'
+[ "$set_name" = fresh ] && packages='fillets-ng-data trackballs-data warzone2100-music'
+for package in $packages; do
   if ! ls "$folder/packages/${package}"_*.deb >/dev/null 2>&1; then
     (cd "$folder/packages" && apt-get download -q "$package" >/dev/null)
     dpkg -x "$folder/packages/${package}"_*.deb "$folder/unpacked"
@@ -41,7 +43,20 @@ case "$set_name" in
     "$share/scummvm/drascula/audio/track30.ogg" \
     "$share/games/neverball/bgm/track4.ogg" "$share/games/neverball/bgm/track5.ogg" \
     "$share/games/neverball/bgm/track6.ogg" ;;
-  *) echo "Say tried or aside." >&2; exit 2 ;;
+  fresh)
+    balls="$share/games/trackballs/music"
+    albums="$share/games/warzone2100/music/albums"
+    set -- "$share"/games/fillets-ng/music/rybky02.ogg "$share"/games/fillets-ng/music/rybky06.ogg \
+      "$share"/games/fillets-ng/music/rybky07.ogg "$share"/games/fillets-ng/music/rybky15.ogg \
+      "$balls/c64revival.ogg" "$balls/crazy.ogg" "$balls/eurovision.ogg" "$balls/tb_design.ogg" \
+      "$balls/tb_genesis.ogg" "$balls/tb_hrluebke.ogg" "$balls/tb_plinkeplanke.ogg" \
+      "$balls/tb_schizophrenia.ogg" "$balls/tb_sorrow.ogg" \
+      "$albums/aftermath_soundtrack/menu_enhanced.opus" "$albums/aftermath_soundtrack/track19.opus" \
+      "$albums/aftermath_soundtrack/track22.opus" "$albums/aftermath_soundtrack/track25.opus" \
+      "$albums/aftermath_soundtrack/track3_enhanced.opus" "$albums/legacy_soundtrack/track12.opus" \
+      "$albums/legacy_soundtrack/track15.opus" "$albums/legacy_soundtrack/track5.opus" \
+      "$albums/legacy_soundtrack/track8.opus" "$albums/original_soundtrack/track2.opus" ;;
+  *) echo "Say tried, aside or fresh." >&2; exit 2 ;;
 esac
 
 cd "$root"

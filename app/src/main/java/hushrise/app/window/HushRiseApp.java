@@ -51,8 +51,6 @@ public final class HushRiseApp extends Application {
             theme,
             new SystemFileChoice(() -> stage),
             arguments.isUnattended() ? passing() : UserFolders.work());
-    // Read while the window is laid out, so that the first thing to be seen is the film.
-    arguments.project().map(Path::of).ifPresent(window::open);
     Scene scene = new Scene(window.root(), WIDTH, HEIGHT);
     window.attach(stage, scene);
     stage.getIcons().add(new Image(icon()));
@@ -61,6 +59,7 @@ public final class HushRiseApp extends Application {
     stage.setScene(scene);
     stage.show();
     window.focusTimeline();
+    arguments.project().map(Path::of).ifPresent(window::open);
     arguments.shot().ifPresent(file -> new Pictures(window).takeOne(Path.of(file)));
     arguments.shots().ifPresent(folder -> new Pictures(window).takeAll(Path.of(folder)));
     if (arguments.trial()) {

@@ -22,7 +22,6 @@ final class EchoFinder {
   private static final int MOST_MOMENTS = 7_000;
   private static final int BANDS = Spectrogram.BANDS / 2;
   private static final int VIEWS = BANDS + Spectrogram.PITCHES + 1;
-  private static final float QUIETEST_DB = -60;
   private static final double FAR_SECONDS = 1.5;
   private static final double NEAR_SECONDS = 0.4;
 
@@ -30,7 +29,7 @@ final class EchoFinder {
   private static final double NEAR_SHARE = 0.4;
 
   /** What differing in all pitch classes, and in an onset of one deviation, weighs in dB. */
-  private static final float DB_OF_CHROMA = 2.5f;
+  private static final float DB_OF_CHROMA = 3.5f;
 
   private static final float DB_OF_ONSET = 0.5f;
 
@@ -112,7 +111,7 @@ final class EchoFinder {
     for (int t = from; t < from + joined; t++) {
       for (int b = 0; b < Spectrogram.BANDS; b++) {
         float db = spectra.bands()[t][b];
-        views[b / 2][moment] += Math.max(db, QUIETEST_DB) / (2 * joined * BANDS);
+        views[b / 2][moment] += db / (2 * joined * BANDS);
         power += Math.pow(10, db / 10) / joined;
       }
       onset = Math.max(onset, spectra.onset()[t]);

@@ -17,7 +17,7 @@ public record Echoes(int perSecond, float[] lags, int[] places, float[] distance
   static final double[] PARTS = {0.0005, 0.001, 0.002, 0.005, 0.01, 0.02, 0.05, 0.1, 0.2, 0.5, 1};
 
   private static final double REPEATING = 0.4;
-  private static final double NOTHING_DB = 1.5;
+  private static final double NOTHING_DB = 2;
 
   public int size() {
     return lags.length;

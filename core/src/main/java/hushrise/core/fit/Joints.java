@@ -21,7 +21,7 @@ final class Joints {
   private static final double COST_OF_FAR = 20;
 
   /** Under this distance both sides are the same recording. */
-  private static final double LITERAL_DB = 1.5;
+  private static final double LITERAL_DB = 2;
 
   /** What a jump that a person moved by hand is worth against one that was found. */
   private static final double PREFERENCE = 0.5;

@@ -28,7 +28,9 @@ final class Spectrogram {
   private static final int FLUX_WINDOW = 1024;
   private static final int CHROMA_WINDOW = 4096;
   private static final double LOWEST_HZ = 40;
-  private static final double RANGE_DB = 70;
+
+  /** How far under the loudest is still told apart: a soft cymbal in a quiet part is heard. */
+  private static final double RANGE_DB = 80;
 
   private final int frames;
   private final float[] onset;

@@ -28,6 +28,9 @@ class FitReportTest {
   /** Half of what the pieces' own changes of chord come to. */
   private static final double LEAST_CHANGE = 0.15;
 
+  /** Some lengths of a rigid piece can only be met by a jump into another chord. */
+  private static final long MOST_OUT_OF_HARMONY = 5;
+
   /** What was measured at one seam. */
   private record AtSeam(double phaseMs, double levelStepDb, double harmony) {}
 
@@ -37,6 +40,8 @@ class FitReportTest {
         new StringBuilder(
             "| piece | beat F | seams | phase error ms (median, max) | level step dB (max) | change of harmony (median, max) | in harmony | worst ending off by |\n|---|---|---|---|---|---|---|---|\n");
     SoftAssertions softly = new SoftAssertions();
+    long outOfHarmony = 0;
+    long all = 0;
     for (Piece piece : Pieces.all()) {
       SongAnalysis analysis =
           SongAnalyzer.analyze(piece.sound(), Pieces.RATE, piece.name(), Progress.NONE);
@@ -69,14 +74,21 @@ class FitReportTest {
         softly.assertThat(s.phaseMs).as("phase at a seam of " + piece.name()).isLessThan(15);
         softly.assertThat(s.levelStepDb).as("level at a seam of " + piece.name()).isLessThan(1);
       }
+      long apart = seams.size() - within(seams);
       softly
-          .assertThat(within(seams) / (double) seams.size())
-          .as("share of seams in harmony of " + piece.name())
-          .isGreaterThanOrEqualTo(0.8);
+          .assertThat(apart)
+          .as("seams out of harmony in " + piece.name())
+          .isLessThanOrEqualTo(MOST_OUT_OF_HARMONY);
+      outOfHarmony += apart;
+      all += seams.size();
       softly.assertThat(worst).as(piece.name()).isZero();
     }
     Files.createDirectories(Path.of("target"));
     Files.writeString(Path.of("target/fit-report.md"), table.toString());
+    softly
+        .assertThat(outOfHarmony / (double) all)
+        .as("share of seams out of harmony")
+        .isLessThan(0.08);
     softly.assertAll();
   }
 
