@@ -138,6 +138,17 @@ class KeysTest extends WindowTestCase {
   }
 
   @Test
+  void whatIsFoundFirstIsDoneByEnter() {
+    robot.interact(() -> window.session().commit("one", p -> p.withMasterDb(-1)));
+    robot.clickOn("#finder").write("undo");
+    assertThat(foundCommands().getFirst()).isEqualTo(CommandId.UNDO);
+    assertThat(found().getSelectionModel().getSelectedItem()).isEqualTo(CommandId.UNDO);
+    press(KeyCode.ENTER);
+    assertThat(window.session().undoName()).isEmpty();
+    assertTimelineHasKeys();
+  }
+
+  @Test
   void theFinderIsLeftByEscape() {
     press(KeyCode.CONTROL, KeyCode.F);
     robot.write("loop");
