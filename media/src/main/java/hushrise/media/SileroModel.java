@@ -134,11 +134,12 @@ public final class SileroModel implements SpeechModel {
 
   @Override
   public float[] probabilities(SampleSource source, int sampleRate, Progress progress) {
-    int frames = (int) ((new Downsampler(source, sampleRate, RATE).length() + FRAME - 1) / FRAME);
+    Downsampler sound = new Downsampler(source, sampleRate, RATE);
+    int frames = (int) ((sound.length() + FRAME - 1) / FRAME);
     int lanes = Math.clamp(frames / SHORTEST_LANE, 1, LANES);
     float[] result = new float[frames];
     int half = (lanes + 1) / 2;
-    Lanes first = new Lanes(0, half, lanes, new Downsampler(source, sampleRate, RATE), result);
+    Lanes first = new Lanes(0, half, lanes, sound, result);
     Lanes second = new Lanes(half, lanes, lanes, new Downsampler(source, sampleRate, RATE), result);
     if (threads == 1) {
       first.hear(part -> progress.at(part / 2));
