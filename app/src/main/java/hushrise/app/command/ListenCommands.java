@@ -3,6 +3,7 @@ package hushrise.app.command;
 import static hushrise.app.words.Texts.text;
 
 import hushrise.app.job.Messages;
+import hushrise.app.play.Loudspeaker;
 import hushrise.app.play.Meters;
 import hushrise.app.play.Part;
 import hushrise.app.play.Transport;
@@ -30,12 +31,14 @@ public final class ListenCommands {
 
   private final Session session;
   private final Transport transport;
+  private final Loudspeaker loudspeaker;
   private final Meters meters;
   private final Messages messages;
 
   public ListenCommands(Session session, Transport transport, Meters meters, Messages messages) {
     this.session = session;
     this.transport = transport;
+    loudspeaker = transport.loudspeaker();
     this.meters = meters;
     this.messages = messages;
   }
@@ -112,8 +115,8 @@ public final class ListenCommands {
   private void changeSpeed(int by) {
     int nearest = 0;
     for (int i = 0; i < SPEEDS.length; i++) {
-      if (Math.abs(SPEEDS[i] - transport.speedProperty().get())
-          < Math.abs(SPEEDS[nearest] - transport.speedProperty().get())) {
+      if (Math.abs(SPEEDS[i] - loudspeaker.speedProperty().get())
+          < Math.abs(SPEEDS[nearest] - loudspeaker.speedProperty().get())) {
         nearest = i;
       }
     }
@@ -121,22 +124,22 @@ public final class ListenCommands {
   }
 
   private void setSpeed(double speed) {
-    transport.setSpeed(speed);
+    loudspeaker.setSpeed(speed);
     messages.say(speed == 1 ? text("speed.isOwn") : text("speed.is", "%.2f".formatted(speed)));
   }
 
   private void hearThrough(Ears.Through through) {
-    Ears now = transport.earsProperty().get();
+    Ears now = loudspeaker.earsProperty().get();
     Ears.Through to = now.through() == through ? Ears.Through.STEREO : through;
-    transport.setEars(now.withThrough(to));
+    loudspeaker.setEars(now.withThrough(to));
     messages.say(text("ears.say." + to));
   }
 
   private void changeEars(double byDb) {
-    Ears now = transport.earsProperty().get();
-    transport.setEars(now.withLevelDb(now.levelDb() + byDb));
+    Ears now = loudspeaker.earsProperty().get();
+    loudspeaker.setEars(now.withLevelDb(now.levelDb() + byDb));
     messages.say(
-        text("ears.say.level", "%.0f".formatted(transport.earsProperty().get().levelDb())));
+        text("ears.say.level", "%.0f".formatted(loudspeaker.earsProperty().get().levelDb())));
   }
 
   /** Goes to where a meter first passed full scale, and clears its mark. */

@@ -84,7 +84,7 @@ public final class MixPane extends VBox {
     measure.nowProperty().addListener((p, was, now) -> showAll());
     measure.measuringProperty().addListener((p, was, now) -> showAll());
     hearing.nowProperty().addListener((p, was, now) -> showNow());
-    transport.earsProperty().subscribe(this::showEars);
+    transport.loudspeaker().earsProperty().subscribe(this::showEars);
     meters.follow(
         () -> {
           fader.draw();
@@ -167,7 +167,7 @@ public final class MixPane extends VBox {
         separation == Double.POSITIVE_INFINITY ? text("passages.alone") : number(separation, "LU"));
     if (transport.player().underRuns() != shownUnderRuns) {
       shownUnderRuns = transport.player().underRuns();
-      showEars(transport.earsProperty().get());
+      showEars(transport.loudspeaker().earsProperty().get());
     }
     history.movePlayhead();
   }

@@ -1,7 +1,5 @@
 package hushrise.app.play;
 
-import static hushrise.app.words.Texts.text;
-
 import hushrise.app.job.Jobs;
 import hushrise.app.job.Messages;
 import hushrise.app.play.TransportState.Auditioning;
@@ -12,27 +10,21 @@ import hushrise.app.play.TransportState.Stopped;
 import hushrise.app.session.Session;
 import hushrise.core.mix.Mixer;
 import hushrise.core.play.CountIn;
-import hushrise.core.play.Ears;
 import hushrise.core.play.Player;
 import hushrise.core.play.Range;
 import hushrise.core.project.Project;
 import hushrise.core.project.timeline.Track;
-import hushrise.core.sound.AudioOutput;
 import hushrise.core.sound.ForgivingLibrary;
 import hushrise.core.sound.SoundLibrary;
-import hushrise.core.sound.TimeStretch;
 import java.nio.file.Path;
 import java.util.Optional;
 import java.util.Set;
 import java.util.function.Predicate;
-import java.util.function.Supplier;
 import java.util.function.UnaryOperator;
 import javafx.animation.AnimationTimer;
 import javafx.application.Platform;
 import javafx.beans.property.ReadOnlyBooleanProperty;
 import javafx.beans.property.ReadOnlyBooleanWrapper;
-import javafx.beans.property.ReadOnlyDoubleProperty;
-import javafx.beans.property.ReadOnlyDoubleWrapper;
 import javafx.beans.property.ReadOnlyLongProperty;
 import javafx.beans.property.ReadOnlyLongWrapper;
 import javafx.beans.property.ReadOnlyObjectProperty;
@@ -51,9 +43,7 @@ public final class Transport implements AutoCloseable {
   private final Session session;
   private final ForgivingLibrary sounds;
   private final Mixers mixers;
-  private final Jobs jobs;
-  private final Messages messages;
-  private final TimeStretch.Maker stretches;
+  private final Loudspeaker loudspeaker;
   private final Player player;
   private final Riders riders;
   private final ReadOnlyObjectWrapper<TransportState> state =
@@ -61,9 +51,6 @@ public final class Transport implements AutoCloseable {
   private final ReadOnlyBooleanWrapper playing = new ReadOnlyBooleanWrapper();
   private final ReadOnlyBooleanWrapper auditioning = new ReadOnlyBooleanWrapper();
   private final ReadOnlyLongWrapper auditionFrame = new ReadOnlyLongWrapper();
-  private final ReadOnlyDoubleWrapper speed = new ReadOnlyDoubleWrapper(1);
-  private final ReadOnlyObjectWrapper<Ears> ears = new ReadOnlyObjectWrapper<>(Ears.PLAIN);
-  private final ReadOnlyObjectWrapper<String> outputName;
 
   /** What is heard of the film while a take is spoken. It is never an edit. */
   private Optional<UnaryOperator<Project>> underTake = Optional.empty();
@@ -82,23 +69,17 @@ public final class Transport implements AutoCloseable {
       };
 
   /**
-   * @param output closed together with the transport
-   * @param standIn makes the output that goes on where one is lost
+   * @param loudspeaker closed together with the transport
    */
   public Transport(
       Session session,
       SoundLibrary library,
       Jobs jobs,
       Messages messages,
-      AudioOutput output,
-      Supplier<AudioOutput> standIn,
-      TimeStretch.Maker stretches) {
+      Loudspeaker loudspeaker) {
     this.session = session;
-    this.jobs = jobs;
-    this.messages = messages;
-    this.stretches = stretches;
-    outputName = new ReadOnlyObjectWrapper<>(output.name());
-    player = new Player(Project.DEFAULT_SAMPLE_RATE, output, standIn, new Told());
+    this.loudspeaker = loudspeaker;
+    player = loudspeaker.player();
     riders = new Riders(session, this::handsChanged);
     sounds = new ForgivingLibrary(library, s -> Platform.runLater(() -> messages.complain(s)));
     mixers = new Mixers(sounds, jobs, riders);
@@ -109,22 +90,6 @@ public final class Transport implements AutoCloseable {
           playing.set(now.part().isPresent());
           auditioning.set(now instanceof Auditioning);
         });
-  }
-
-  private final class Told implements Player.Listener {
-    @Override
-    public void failed(Throwable why) {
-      Platform.runLater(() -> messages.complain(text("play.failed", why.getMessage())));
-    }
-
-    @Override
-    public void outputLost(String lost, String now) {
-      Platform.runLater(
-          () -> {
-            outputName.set(now);
-            messages.complain(text("output.lost", lost, now));
-          });
-    }
   }
 
   public ReadOnlyObjectProperty<TransportState> stateProperty() {
@@ -146,18 +111,9 @@ public final class Transport implements AutoCloseable {
     return auditionFrame.getReadOnlyProperty();
   }
 
-  /** How fast the film goes by, 0.5 to 2. */
-  public ReadOnlyDoubleProperty speedProperty() {
-    return speed.getReadOnlyProperty();
-  }
-
-  public ReadOnlyObjectProperty<Ears> earsProperty() {
-    return ears.getReadOnlyProperty();
-  }
-
-  /** Where sound goes, in words. */
-  public ReadOnlyObjectProperty<String> outputNameProperty() {
-    return outputName.getReadOnlyProperty();
+  /** Where it sounds, how loud and how fast. */
+  public Loudspeaker loudspeaker() {
+    return loudspeaker;
   }
 
   public Player player() {
@@ -167,36 +123,6 @@ public final class Transport implements AutoCloseable {
   /** Who rides which track. */
   public Riders riders() {
     return riders;
-  }
-
-  public void setEars(Ears how) {
-    ears.set(how);
-    player.setEars(how);
-  }
-
-  /** Goes on through another output. */
-  public void setOutput(AudioOutput next) {
-    outputName.set(next.name());
-    player.setOutput(next);
-  }
-
-  /** Lets the film go by slower or faster, at the same pitch. */
-  public void setSpeed(double wanted) {
-    double held = Math.clamp(wanted, 0.5, 2);
-    speed.set(held);
-    jobs.run(
-        () ->
-            held == 1
-                ? Optional.<TimeStretch>empty()
-                : Optional.of(stretches.of(Project.DEFAULT_SAMPLE_RATE, held)),
-        made -> {
-          if (speed.get() == held) {
-            player.setStretch(made);
-          } else {
-            made.ifPresent(TimeStretch::close);
-          }
-        },
-        () -> speed.set(1));
   }
 
   /** Plays from the playhead, or stops what plays. */
@@ -306,7 +232,7 @@ public final class Transport implements AutoCloseable {
    */
   public void record(UnaryOperator<Project> under, int countSeconds, Runnable begun) {
     stop();
-    setSpeed(1);
+    loudspeaker.setSpeed(1);
     underTake = Optional.of(under);
     mixers.forget();
     Runnable film =
@@ -493,6 +419,6 @@ public final class Transport implements AutoCloseable {
   @Override
   public void close() {
     stop();
-    player.close();
+    loudspeaker.close();
   }
 }

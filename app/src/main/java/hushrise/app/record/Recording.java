@@ -382,7 +382,7 @@ public final class Recording implements AutoCloseable {
   // ------------------------------------------------------------------------------------
 
   private String latencyKey() {
-    String key = "latency." + transport.outputNameProperty().get() + ">" + inputName.get();
+    String key = "latency." + transport.loudspeaker().outputNameProperty().get() + ">" + inputName.get();
     return key.length() <= Preferences.MAX_KEY_LENGTH ? key : Integer.toHexString(key.hashCode());
   }
 

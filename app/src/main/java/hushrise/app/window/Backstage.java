@@ -9,6 +9,7 @@ import hushrise.app.job.Calm;
 import hushrise.app.job.Jobs;
 import hushrise.app.job.Messages;
 import hushrise.app.listen.Drafting;
+import hushrise.app.play.Loudspeaker;
 import hushrise.app.play.Meters;
 import hushrise.app.play.SurfaceRides;
 import hushrise.app.play.Transport;
@@ -71,9 +72,12 @@ record Backstage(
             store,
             jobs,
             messages,
-            devices.usualOutput(Project.DEFAULT_SAMPLE_RATE),
-            () -> devices.standIn(Project.DEFAULT_SAMPLE_RATE),
-            FfmpegStretch::new);
+            new Loudspeaker(
+                jobs,
+                messages,
+                devices.usualOutput(Project.DEFAULT_SAMPLE_RATE),
+                () -> devices.standIn(Project.DEFAULT_SAMPLE_RATE),
+                FfmpegStretch::new));
     Calm calm = new Calm();
     session.shownProperty().addListener(p -> calm.moved());
     Meters meters = new Meters(transport, session::shown);

@@ -3,7 +3,7 @@ package hushrise.app.window;
 import static hushrise.app.words.Texts.text;
 
 import hushrise.app.job.Messages;
-import hushrise.app.play.Transport;
+import hushrise.app.play.Loudspeaker;
 import hushrise.core.Problem;
 import hushrise.core.project.Project;
 import hushrise.core.sound.Devices;
@@ -17,13 +17,13 @@ final class OutputSheet {
 
   private OutputSheet() {}
 
-  static void open(Sheet sheet, Devices devices, Transport transport, Messages messages) {
+  static void open(Sheet sheet, Devices devices, Loudspeaker loudspeaker, Messages messages) {
     ListView<String> list = new ListView<>();
     list.setId("outputs");
     list.setAccessibleText(text("output.title"));
     list.getItems().setAll(devices.outputs());
     list.setPrefHeight(160);
-    list.getSelectionModel().select(transport.outputNameProperty().get());
+    list.getSelectionModel().select(loudspeaker.outputNameProperty().get());
     Label words = new Label(text("output.words"));
     words.setWrapText(true);
     words.getStyleClass().add("faint");
@@ -37,7 +37,7 @@ final class OutputSheet {
           sheet.close();
           if (name != null) {
             try {
-              transport.setOutput(devices.output(name, Project.DEFAULT_SAMPLE_RATE));
+              loudspeaker.setOutput(devices.output(name, Project.DEFAULT_SAMPLE_RATE));
               messages.say(text("output.now", name));
             } catch (Problem problem) {
               messages.complain(problem.getMessage());

@@ -107,7 +107,7 @@ public final class Window {
     transport = backstage.transport();
     Intake intake = backstage.intake();
     Hearing hearing = heard.hearing();
-    transport.outputNameProperty().subscribe(status::setOutput);
+    transport.loudspeaker().outputNameProperty().subscribe(status::setOutput);
     diagnostics = new Diagnostics(work.resolve("log"), session);
     picture = new PicturePane(session, jobs);
     heard.setAlsoForgets(picture::forget);
@@ -226,7 +226,7 @@ public final class Window {
         .set(CommandId.SURFACE, () -> SurfaceSheet.open(sheet, devices, backstage.surface()))
         .set(CommandId.HEAR_ALONE, alone::toggle)
         .set(CommandId.HEADS_NARROW, view::narrowHeads)
-        .set(CommandId.OUTPUT_CHOOSE, () -> OutputSheet.open(sheet, devices, transport, status))
+        .set(CommandId.OUTPUT_CHOOSE, () -> OutputSheet.open(sheet, devices, transport.loudspeaker(), status))
         .set(
             CommandId.SAFE_NUMBERS,
             () -> SafeSheet.open(sheet, sets.safe().ruleProperty(), session))

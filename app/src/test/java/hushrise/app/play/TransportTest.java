@@ -119,6 +119,18 @@ class TransportTest {
   private final Output output = new Output();
   private final Library library = new Library();
   private final List<String> said = new CopyOnWriteArrayList<>();
+  private final Messages messages =
+      new Messages() {
+        @Override
+        public void say(String sentence) {
+          said.add(sentence);
+        }
+
+        @Override
+        public void complain(String sentence) {
+          said.add(sentence);
+        }
+      };
   private Session session;
   private Jobs jobs;
   private Transport transport;
@@ -128,18 +140,6 @@ class TransportTest {
     FxToolkit.registerPrimaryStage();
     library.add("a.wav", 0.25f);
     library.add("b.wav", 0.5f);
-    Messages messages =
-        new Messages() {
-          @Override
-          public void say(String sentence) {
-            said.add(sentence);
-          }
-
-          @Override
-          public void complain(String sentence) {
-            said.add(sentence);
-          }
-        };
     onWindow(
         () -> {
           jobs = new Jobs(messages);
@@ -150,11 +150,14 @@ class TransportTest {
                   library,
                   jobs,
                   messages,
-                  output,
-                  Output::new,
-                  (rate, speed) -> {
-                    throw new Problem("No other speed here.");
-                  });
+                  new Loudspeaker(
+                      jobs,
+                      messages,
+                      output,
+                      Output::new,
+                      (rate, speed) -> {
+                        throw new Problem("No other speed here.");
+                      }));
         });
   }
 
@@ -273,20 +276,15 @@ class TransportTest {
                       throw new Problem("a.wav is not there: put it back.");
                     },
                     jobs,
-                    new Messages() {
-                      @Override
-                      public void say(String sentence) {}
-
-                      @Override
-                      public void complain(String sentence) {
-                        said.add(sentence);
-                      }
-                    },
-                    output,
-                    Output::new,
-                    (rate, speed) -> {
-                      throw new Problem("No other speed here.");
-                    }));
+                    messages,
+                    new Loudspeaker(
+                        jobs,
+                        messages,
+                        output,
+                        Output::new,
+                        (rate, speed) -> {
+                          throw new Problem("No other speed here.");
+                        })));
     onWindow(() -> session.open(of("a.wav", 60), Optional.empty()));
     onWindow(broken::toggle);
     until(() -> output.written.get() > 0);

@@ -114,12 +114,12 @@ class ListeningTest extends WindowTestCase {
     untilOpen();
     var before = window.session().present();
     press(KeyCode.ALT, KeyCode.COMMA);
-    assertThat(window.transport().speedProperty().get()).isEqualTo(0.9);
+    assertThat(window.transport().loudspeaker().speedProperty().get()).isEqualTo(0.9);
     press(KeyCode.HOME);
     press(KeyCode.SPACE);
     until("it plays slower", () -> seconds() > 0.8);
     press(KeyCode.ALT, KeyCode.SLASH);
-    assertThat(window.transport().speedProperty().get()).isEqualTo(1);
+    assertThat(window.transport().loudspeaker().speedProperty().get()).isEqualTo(1);
     press(KeyCode.T);
     assertThat(window.transport().player().ears().through()).isEqualTo(Ears.Through.SMALL_SPEAKER);
     press(KeyCode.T);
