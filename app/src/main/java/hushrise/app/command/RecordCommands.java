@@ -40,7 +40,7 @@ public final class RecordCommands {
         .set(CommandId.READ_NEXT, () -> read.accept(1))
         .set(CommandId.READ_PREVIOUS, () -> read.accept(-1))
         .set(CommandId.INPUT_CHECK, recording::check)
-        .set(CommandId.INPUT_LATENCY, () -> recording.measureLatency(() -> {}))
+        .set(CommandId.INPUT_LATENCY, recording::measureLatency)
         .set(CommandId.SURFACE_LEARN, () -> levels.track().ifPresent(surface::learn));
   }
 }

@@ -164,15 +164,15 @@ public final class RecorderPane extends VBox {
   }
 
   private void choose(java.util.function.Supplier<Optional<Path>> chooseFolder) {
-    chooseFolder.get().ifPresent(f -> recording.folderProperty().set(Optional.of(f)));
+    chooseFolder.get().ifPresent(f -> recording.files().chosenFolderProperty().set(Optional.of(f)));
     showFolder();
   }
 
   private void showFolder() {
-    folder.setText(text("recorder.folder", recording.takesFolder().getFileName()));
+    folder.setText(text("recorder.folder", recording.files().folder().getFileName()));
     folder.setTooltip(
         new javafx.scene.control.Tooltip(
-            text("recorder.folder.tip", recording.takesFolder().toString())));
+            text("recorder.folder.tip", recording.files().folder().toString())));
   }
 
   /** Opens the input and begins to show its level. */

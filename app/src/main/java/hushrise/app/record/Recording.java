@@ -26,7 +26,6 @@ import java.nio.file.Files;
 import java.nio.file.Path;
 import java.util.Optional;
 import java.util.function.LongSupplier;
-import java.util.prefs.Preferences;
 import javafx.animation.PauseTransition;
 import javafx.application.Platform;
 import javafx.beans.property.BooleanProperty;
@@ -73,8 +72,8 @@ public final class Recording implements AutoCloseable {
       new SimpleObjectProperty<>(Background.LOWERED);
   private final IntegerProperty countInSeconds = new SimpleIntegerProperty(3);
   private final BooleanProperty drafts = new SimpleBooleanProperty(true);
-  private final ObjectProperty<Optional<Path>> folder =
-      new SimpleObjectProperty<>(Optional.empty());
+  private final TakeFiles files;
+  private final Latencies latencies = new Latencies();
   private final ReadOnlyObjectWrapper<Optional<InputCheck.Result>> verdict =
       new ReadOnlyObjectWrapper<>(Optional.empty());
   private Optional<Recorder> recorder = Optional.empty();
@@ -100,6 +99,7 @@ public final class Recording implements AutoCloseable {
     this.jobs = jobs;
     this.messages = messages;
     this.draftsHush = draftsHush;
+    files = new TakeFiles(session);
     inputName = new SimpleObjectProperty<>(devices.inputs().getFirst());
     transport.stateProperty().addListener((p, was, now) -> transportChanged(now));
     inputName.addListener(
@@ -133,9 +133,9 @@ public final class Recording implements AutoCloseable {
     return drafts;
   }
 
-  /** Where takes are kept; empty: in a folder beside the project. */
-  public ObjectProperty<Optional<Path>> folderProperty() {
-    return folder;
+  /** Where takes are kept. */
+  public TakeFiles files() {
+    return files;
   }
 
   /** What the last check of the input has found. */
@@ -251,7 +251,7 @@ public final class Recording implements AutoCloseable {
     Background under = background.get();
     long at = startFrame;
     try {
-      TakeWriter writer = new TakeWriter(nextFile(), RATE);
+      TakeWriter writer = new TakeWriter(files.next(), RATE);
       file = Optional.of(writer.file());
       recorder.orElseThrow().begin(writer, at, sounding(), latencyFrames());
     } catch (Problem e) {
@@ -378,26 +378,17 @@ public final class Recording implements AutoCloseable {
         .ifPresent(m -> messages.say(text("record.heard", m.title())));
   }
 
-  // --- latency
-  // ------------------------------------------------------------------------------------
-
-  private String latencyKey() {
-    String key = "latency." + transport.loudspeaker().outputNameProperty().get() + ">" + inputName.get();
-    return key.length() <= Preferences.MAX_KEY_LENGTH ? key : Integer.toHexString(key.hashCode());
-  }
-
   /** How much later than it was spoken a sample arrives, as it was measured for these devices. */
   public long latencyFrames() {
-    return Preferences.userNodeForPackage(Recording.class).getLong(latencyKey(), 0);
+    return latencies.frames(outputName(), inputName.get());
   }
 
-  /** Whether the latency of these devices has been measured. */
-  public boolean knowsLatency() {
-    return Preferences.userNodeForPackage(Recording.class).getLong(latencyKey(), -1) >= 0;
+  private String outputName() {
+    return transport.loudspeaker().outputNameProperty().get();
   }
 
   /** Measures the latency: plays a tone and listens for it. */
-  public void measureLatency(Runnable then) {
+  public void measureLatency() {
     open();
     if (state.get() != State.READY) {
       return;
@@ -417,53 +408,18 @@ public final class Recording implements AutoCloseable {
           }
           recorder.ifPresent(Recorder::end);
           state.set(State.READY);
-          found(kept, then);
+          found(kept);
         });
     wait.play();
   }
 
-  private void found(TakeSink.Kept kept, Runnable then) {
+  private void found(TakeSink.Kept kept) {
     jobs.run(
         () -> LatencyCheck.frames(kept.samples(), RATE),
         frames -> {
-          Preferences.userNodeForPackage(Recording.class).putLong(latencyKey(), frames);
+          latencies.keep(outputName(), inputName.get(), frames);
           messages.say(text("record.latency", Math.round(frames * 1000.0 / RATE)));
-          then.run();
         });
-  }
-
-  // --- files
-  // --------------------------------------------------------------------------------------
-
-  /** Where takes are written: as chosen, beside the project, or in the person's own folder. */
-  public Path takesFolder() {
-    return folder
-        .get()
-        .orElseGet(
-            () ->
-                session
-                    .file()
-                    .map(f -> f.toAbsolutePath().resolveSibling(text("record.folder", nameOf())))
-                    .orElseGet(
-                        () ->
-                            Path.of(System.getProperty("user.home"))
-                                .resolve(text("record.folder", nameOf()))));
-  }
-
-  private String nameOf() {
-    return session
-        .file()
-        .map(f -> f.getFileName().toString().replaceFirst("\\.[^.]*$", ""))
-        .orElse(text("record.unnamed"));
-  }
-
-  private Path nextFile() {
-    for (int number = 1; ; number++) {
-      Path next = takesFolder().resolve(text("record.file", "%02d".formatted(number)));
-      if (!Files.exists(next)) {
-        return next;
-      }
-    }
   }
 
   /** Ends the take that is under way and lets the input go. */
