@@ -194,11 +194,12 @@ public final class ProjectFile {
               ? ": " + cause.getMessage()
               : " has a value that cannot stand there");
     }
-    if (e instanceof JsonProcessingException json && json.getLocation() != null) {
+    boolean isRead = e instanceof JsonMappingException; // as JSON, of which no project can be made
+    if (!isRead && e instanceof JsonProcessingException json && json.getLocation() != null) {
       return "line %d, column %d is no JSON"
           .formatted(json.getLocation().getLineNr(), json.getLocation().getColumnNr());
     }
-    if (e instanceof JsonProcessingException) {
+    if (!isRead && e instanceof JsonProcessingException) {
       return "it nests deeper, or holds longer texts, than any project";
     }
     return e instanceof ProjectCheck.Wrong ? e.getMessage() : "something in it is missing";
