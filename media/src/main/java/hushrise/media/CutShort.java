@@ -2,6 +2,7 @@ package hushrise.media;
 
 import java.io.IOException;
 import java.nio.ByteBuffer;
+import java.nio.ByteOrder;
 import java.nio.channels.FileChannel;
 import java.nio.charset.StandardCharsets;
 import java.nio.file.Path;
@@ -11,9 +12,11 @@ import org.slf4j.LoggerFactory;
 /**
  * Whether a file seems to have been cut off, where its kind plays on regardless: Ogg, whose last
  * page is marked (RFC 3533, section 6); Matroska and WebM, whose segment says how large it is (RFC
- * 8794); ADTS, whose frames say how long they are (ISO/IEC 13818-7, 6.2); and MPEG transport
- * streams, which are made of whole packets of 188 bytes. Other kinds state their length, and are
- * refused when it is not there.
+ * 8794); ADTS, whose frames say how long they are (ISO/IEC 13818-7, 6.2); AVI and CAF, whose chunks
+ * say how large they are (OpenDML 1.02, section 4; Core Audio Format, "Chunk Header"); ASF, whose
+ * head says how large the file is (ASF 1.2, section 3.2); FLV, whose every tag is followed by its
+ * length (Adobe FLV 10.1, E.3); and MPEG transport streams, which are made of whole packets of 188
+ * bytes. Other kinds state their length, and are refused when it is not there.
  */
 final class CutShort {
 
@@ -25,6 +28,21 @@ final class CutShort {
   private static final int EBML = 0x1A45DFA3;
   private static final int SEGMENT = 0x18538067;
   private static final int TS_PACKET = 188;
+  private static final int RIFF_HEAD = 8;
+  private static final int FLV_TAG_HEAD = 11;
+  private static final int CAF_HEAD = 8;
+  private static final int CAF_CHUNK_HEAD = 12;
+
+  /** The first halves of two of ASF's ids. */
+  private static final long ASF = 0x3026B2758E66CF11L;
+
+  private static final long ASF_FILE_PROPERTIES = 0xA1DCAB8C47A9CF11L;
+
+  /** Behind the id and length of the head, and how many objects are in it. */
+  private static final int ASF_FIRST_OBJECT = 30;
+
+  private static final int ASF_SIZE = 40;
+  private static final int ASF_FLAGS = 88;
 
   /** So many ADTS frames after one another are no chance. */
   private static final int SURE = 4;
@@ -40,6 +58,18 @@ final class CutShort {
       }
       if (starts(head, "OggS")) {
         return oggIsOpen(read(channel, Math.max(0, channel.size() - TAIL), TAIL));
+      }
+      if (starts(head, "RIFF") && bytesAt(head, 8).equals("AVI ")) {
+        return riffGoesOn(channel);
+      }
+      if (starts(head, "caff")) {
+        return cafGoesOn(channel);
+      }
+      if (starts(head, "FLV\1")) {
+        return flvBreaksOff(channel);
+      }
+      if (head.getLong(0) == ASF) {
+        return asfGoesOn(head, channel.size());
       }
       if (head.getInt(0) == EBML) {
         return segmentGoesOn(head, channel.size());
@@ -88,6 +118,65 @@ final class CutShort {
       }
     }
     return true;
+  }
+
+  /** Whether one of the RIFF chunks after one another says that it goes on after the end. */
+  private static boolean riffGoesOn(FileChannel channel) throws IOException {
+    long size = channel.size();
+    long at = 0;
+    while (at + RIFF_HEAD <= size) {
+      ByteBuffer head = read(channel, at, RIFF_HEAD).order(ByteOrder.LITTLE_ENDIAN);
+      if (!starts(head, "RIFF")) {
+        return false;
+      }
+      long length = head.getInt(4) & 0xFFFF_FFFFL;
+      at += RIFF_HEAD + length + length % 2;
+    }
+    return at > size;
+  }
+
+  /** Whether one of the chunks of a CAF file does; a length of -1 is "until the end". */
+  private static boolean cafGoesOn(FileChannel channel) throws IOException {
+    long size = channel.size();
+    long at = CAF_HEAD;
+    while (at + CAF_CHUNK_HEAD <= size) {
+      long length = read(channel, at, CAF_CHUNK_HEAD).getLong(4);
+      if (length < 0 || length > Long.MAX_VALUE / 2) {
+        return false;
+      }
+      at += CAF_CHUNK_HEAD + length;
+    }
+    return at > size;
+  }
+
+  /** Whether the last four bytes are not the length of the tag before them. */
+  private static boolean flvBreaksOff(FileChannel channel) throws IOException {
+    long end = channel.size() - 4;
+    long tag = read(channel, end, 4).getInt() & 0xFFFF_FFFFL;
+    if (tag < FLV_TAG_HEAD || tag > end) {
+      return true;
+    }
+    int head = read(channel, end - tag, 4).getInt(); // its kind, then the length of its content
+    return (head & 0xFF_FFFF) != tag - FLV_TAG_HEAD;
+  }
+
+  /** Whether an ASF head tells of more bytes than there are; a broadcast's tells nothing. */
+  private static boolean asfGoesOn(ByteBuffer head, long size) {
+    ByteBuffer bytes = head.duplicate();
+    for (int at = ASF_FIRST_OBJECT; at + ASF_FLAGS + 4 <= bytes.limit(); ) {
+      boolean isFile = bytes.order(ByteOrder.BIG_ENDIAN).getLong(at) == ASF_FILE_PROPERTIES;
+      bytes.order(ByteOrder.LITTLE_ENDIAN);
+      if (isFile) {
+        boolean isBroadcast = (bytes.getInt(at + ASF_FLAGS) & 1) != 0;
+        return !isBroadcast && bytes.getLong(at + ASF_SIZE) > size;
+      }
+      long length = bytes.getLong(at + 16);
+      if (length < 24 || length > bytes.limit()) {
+        return false;
+      }
+      at += (int) length;
+    }
+    return false;
   }
 
   /** Whether a Matroska segment says that it goes on after the file's end. */

@@ -58,7 +58,14 @@ class ReadingTest extends MediaTestCase {
     "m.webm, 48000, libopus",
     "n.avi,  22050, pcm_s16le",
     "o.wav,   8000, pcm_s16le",
-    "p.m4a,  44100, alac"
+    "p.m4a,  44100, alac",
+    "q.wma,  44100, wmav2",
+    "r.caf,  44100, pcm_s16be",
+    "s.flv,  44100, libmp3lame",
+    "t.au,   44100, pcm_s16be",
+    "u.wv,   44100, wavpack",
+    "v.ac3,  48000, ac3",
+    "w.eac3, 48000, eac3"
   })
   void everyFormatIsDecodedToItsTone(String name, int rate, String encoder) {
     Path file = tone(name, encoder, rate, "stereo");

@@ -226,7 +226,9 @@ public final class Window {
         .set(CommandId.SURFACE, () -> SurfaceSheet.open(sheet, devices, backstage.surface()))
         .set(CommandId.HEAR_ALONE, alone::toggle)
         .set(CommandId.HEADS_NARROW, view::narrowHeads)
-        .set(CommandId.OUTPUT_CHOOSE, () -> OutputSheet.open(sheet, devices, transport.loudspeaker(), status))
+        .set(
+            CommandId.OUTPUT_CHOOSE,
+            () -> OutputSheet.open(sheet, devices, transport.loudspeaker(), status))
         .set(
             CommandId.SAFE_NUMBERS,
             () -> SafeSheet.open(sheet, sets.safe().ruleProperty(), session))

@@ -169,7 +169,9 @@ class ProjectCheckTest {
         ProjectFile.save(project, folder.resolve("again.hushrise"));
       } catch (Problem e) {
         assertThat(e).as("seed " + seed).hasMessageContaining("film.hushrise");
-        assertThat(e.getMessage()).as("seed " + seed).doesNotContain("Exception", "hushrise.core.", "line -1");
+        assertThat(e.getMessage())
+            .as("seed " + seed)
+            .doesNotContain("Exception", "hushrise.core.", "line -1");
       }
     }
   }
