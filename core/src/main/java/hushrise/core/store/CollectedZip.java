@@ -66,6 +66,11 @@ public final class CollectedZip {
     return file.toString().toLowerCase(Locale.ROOT).endsWith(ENDING);
   }
 
+  /** Whether a file is one by its first bytes. */
+  static boolean isZip(byte[] bytes) {
+    return bytes.length > 3 && bytes[0] == 'P' && bytes[1] == 'K' && bytes[2] == 3 && bytes[3] == 4;
+  }
+
   /**
    * Unpacks one.
    *

@@ -68,6 +68,11 @@ public final class ProjectFile {
    */
   public static Project load(Path file) {
     byte[] bytes = WholeFile.bytes(file, "project", MOST_BYTES);
+    if (CollectedZip.isZip(bytes)) {
+      throw new Problem(
+          "%s is a zip: unpack it with \"hushrise collect %s --to FOLDER\", or open it in the window."
+              .formatted(file, file));
+    }
     try {
       return read(MAPPER.readTree(bytes), file);
     } catch (IOException e) {

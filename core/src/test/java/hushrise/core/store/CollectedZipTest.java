@@ -70,6 +70,15 @@ class CollectedZipTest {
   }
 
   @Test
+  void oneThatIsTakenForAProjectSaysHowToUnpackIt() throws IOException {
+    pack("film.hushrise");
+    assertThatThrownBy(() -> ProjectFile.load(zip))
+        .isInstanceOf(Problem.class)
+        .hasMessageContaining("film.zip is a zip")
+        .hasMessageContaining("hushrise collect");
+  }
+
+  @Test
   void whatWasCollectedIsThereAgain() throws IOException {
     Path song = folder.resolve("söng: one.mp3");
     byte[] content = new byte[300_000];
