@@ -6,7 +6,6 @@ import hushrise.core.project.media.TrackKind;
 import hushrise.core.project.timeline.Clip;
 import java.util.List;
 import javafx.scene.canvas.GraphicsContext;
-import javafx.scene.paint.Color;
 import javafx.scene.text.Font;
 import javafx.scene.text.TextAlignment;
 
@@ -14,7 +13,9 @@ import javafx.scene.text.TextAlignment;
 final class SectionMarks {
 
   private static final Font SMALL = Font.font("Atkinson Hyperlegible Next", 11);
-  private static final double LEAST_ROOM = 12;
+  private static final double LEAST_ROOM = 14;
+  private static final double PLATE = 13;
+  private static final double SEAM_WORDS = 20;
 
   private final GraphicsContext g;
   private final Viewport view;
@@ -63,12 +64,15 @@ final class SectionMarks {
     }
   }
 
+  /** Above the words of a seam, where nothing else stands. */
   private void mark(double x, String letter) {
-    Color ink = view.palette().ink();
-    g.setFill(ink);
-    Ruled.vertical(g, x + 0.5, 22, 33, 1);
+    double foot = g.getCanvas().getHeight() - SEAM_WORDS;
+    g.setFill(view.palette().sunken().deriveColor(0, 1, 1, 0.85));
+    Ruled.plate(g, x, foot - PLATE, PLATE, PLATE);
+    g.setFill(view.palette().ink());
+    Ruled.vertical(g, x + 0.5, foot - PLATE, foot, 1);
     g.setFont(SMALL);
     g.setTextAlign(TextAlignment.LEFT);
-    g.fillText(letter, x + 3, 32);
+    g.fillText(letter, x + 3, foot - 3);
   }
 }
