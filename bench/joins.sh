@@ -1,15 +1,16 @@
 #!/bin/sh
 # Fits real, openly licensed music to six lengths and judges the seams; see docs/measuring.md.
-# Usage: bench/joins.sh tried|aside|fresh [FOLDER]     (needs apt-get and dpkg; keeps songs in FOLDER)
+# Usage: bench/joins.sh tried|aside|fresh|later [FOLDER]     (needs apt-get and dpkg; keeps songs in FOLDER)
 set -eu
 root=$(CDPATH='' cd -- "$(dirname -- "$0")/.." && pwd)
-set_name=${1:?tried, aside or fresh}
+set_name=${1:?tried, aside, fresh or later}
 folder=${2:-$root/bench/target/songs}
 mkdir -p "$folder/packages" "$folder/unpacked"
 
 packages='neverball-common extremetuxracer-data lincity-ng-data frozen-bubble-data
   supertux-data hyperrogue-music drascula-music planetblupi-music-ogg asc-music'
 [ "$set_name" = fresh ] && packages='fillets-ng-data trackballs-data warzone2100-music'
+[ "$set_name" = later ] && packages='hedgewars-data supertux-data'
 for package in $packages; do
   if ! ls "$folder/packages/${package}"_*.deb >/dev/null 2>&1; then
     (cd "$folder/packages" && apt-get download -q "$package" >/dev/null)
@@ -56,7 +57,17 @@ case "$set_name" in
       "$albums/aftermath_soundtrack/track3_enhanced.opus" "$albums/legacy_soundtrack/track12.opus" \
       "$albums/legacy_soundtrack/track15.opus" "$albums/legacy_soundtrack/track5.opus" \
       "$albums/legacy_soundtrack/track8.opus" "$albums/original_soundtrack/track2.opus" ;;
-  *) echo "Say tried, aside or fresh." >&2; exit 2 ;;
+  later)
+    hogs="$share/games/hedgewars/Data/Music"
+    woods="$share/games/supertux2/music/forest"
+    set -- "$hogs/Art.ogg" "$hogs/Brick.ogg" "$hogs/City.ogg" "$hogs/Desert.ogg" \
+      "$hogs/Freeway.ogg" "$hogs/Golf.ogg" "$hogs/Jungle.ogg" "$hogs/Olympics.ogg" \
+      "$hogs/Sheep.ogg" "$hogs/hell.ogg" "$hogs/oriental.ogg" "$hogs/snow.ogg" \
+      "$woods/beneath_the_rabbit_hole.ogg" "$woods/call_of_the_winding_path.ogg" \
+      "$woods/forest-cave.ogg" "$woods/forest.ogg" "$woods/forest3.ogg" "$woods/forestmap.ogg" \
+      "$woods/ghostforest2.ogg" "$woods/greatgigantic.ogg" "$woods/shallow-green.ogg" \
+      "$woods/wisphunt.ogg" ;;
+  *) echo "Say tried, aside, fresh or later." >&2; exit 2 ;;
 esac
 
 cd "$root"
