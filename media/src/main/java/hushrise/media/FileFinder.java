@@ -39,12 +39,6 @@ final class FileFinder {
   /** By how much of its length a file of the same name may differ. */
   private static final double MOST_DIFFERENCE = 0.01;
 
-  private final ContentKeys keys;
-
-  FileFinder(ContentKeys keys) {
-    this.keys = keys;
-  }
-
   /**
    * Looks for files in folders and those within.
    *
@@ -107,7 +101,7 @@ final class FileFinder {
 
   private boolean hasContent(Path file, String content) {
     try {
-      return keys.of(file).equals(content);
+      return ContentKeys.of(file).equals(content);
     } catch (Problem e) {
       return false;
     }

@@ -54,4 +54,9 @@ public record FileIdentity(Path path, long size, long modifiedNanos, String file
       return Optional.empty();
     }
   }
+
+  /** Tells the file from what may lie there later; without blanks. */
+  String stamp() {
+    return size + "-" + modifiedNanos;
+  }
 }

@@ -27,17 +27,15 @@ final class FileTaker {
   private static final long STILL_SECONDS = 5;
 
   private final Sounds sounds;
-  private final ContentKeys keys;
 
-  FileTaker(Sounds sounds, ContentKeys keys) {
+  FileTaker(Sounds sounds) {
     this.sounds = sounds;
-    this.keys = keys;
   }
 
   Media take(Path file, MediaKind kind, Progress progress) {
     Path absolute = file.toAbsolutePath().normalize();
     return taken(file, kind, progress)
-        .withContent(Optional.of(keys.of(absolute)))
+        .withContent(Optional.of(ContentKeys.of(absolute)))
         .withCutShort(CutShort.seems(absolute) || endsEarly(absolute, kind));
   }
 

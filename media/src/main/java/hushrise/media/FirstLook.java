@@ -54,7 +54,6 @@ public final class FirstLook implements AutoCloseable {
   private final Supplier<CacheFolder> cache;
   private final Function<CacheFolder, List<String>> command;
   private final Bounds bounds;
-  private final ContentKeys keys = new ContentKeys();
   private final Loading<FileIdentity, Boolean> looks = new Loading<>(KEPT);
   private final BlockingQueue<LookingProcess> idle = new LinkedBlockingQueue<>();
   private final Set<LookingProcess> living = ConcurrentHashMap.newKeySet();
@@ -115,15 +114,16 @@ public final class FirstLook implements AutoCloseable {
         file,
         progress,
         p -> {
-          Path mark = cache.get().file(keys.of(file), MARK);
+          String key = ContentKeys.of(file);
+          Path mark = cache.get().file(key, MARK);
           if (!Files.exists(mark)) {
-            look(file, mark, p);
+            look(file, key, mark, p);
           }
           return true;
         });
   }
 
-  private void look(FileIdentity file, Path mark, Progress progress) {
+  private void look(FileIdentity file, String key, Path mark, Progress progress) {
     LookingProcess process = idle.poll();
     try {
       process = process != null && process.isAlive() ? process : start();
@@ -133,7 +133,7 @@ public final class FirstLook implements AutoCloseable {
     }
     boolean whole = false;
     try {
-      process.look(file.path(), bounds, progress);
+      process.look(file, key, bounds, progress);
       whole = true;
     } finally {
       if (whole && !closed && idle.isEmpty()) {

@@ -24,9 +24,9 @@ import org.slf4j.Logger;
 import org.slf4j.LoggerFactory;
 
 /**
- * The process that looks at files for another ({@link FirstLook}). It reads a line for each, its
- * name in Base64; decodes all of its sound into the cache and its picture at some places; tells how
- * far it is and that it is done, whether the file was sound or not.
+ * The process that looks at files for another ({@link FirstLook}). It reads a line for each ({@link
+ * Asked}); decodes all of its sound into the cache and its picture at some places; tells how far it
+ * is and that it is done, whether the file was sound or not.
  */
 public final class LookingMain {
 
@@ -45,6 +45,28 @@ public final class LookingMain {
 
   /** At each place. */
   private static final int PICTURES = 12;
+
+  /**
+   * A file to look at.
+   *
+   * @param key of its content, as somebody has worked out
+   * @param stamp of the file as it was then
+   */
+  record Asked(Path file, String key, String stamp) {
+
+    private static final String BETWEEN = " ";
+
+    static Asked in(String line) {
+      String[] parts = line.split(BETWEEN);
+      byte[] name = Base64.getDecoder().decode(parts[0]);
+      return new Asked(Path.of(new String(name, StandardCharsets.UTF_8)), parts[1], parts[2]);
+    }
+
+    String line() {
+      byte[] name = file.toString().getBytes(StandardCharsets.UTF_8);
+      return String.join(BETWEEN, Base64.getEncoder().encodeToString(name), key, stamp);
+    }
+  }
 
   private final PrintStream out;
   private final MediaStore store;
@@ -70,7 +92,6 @@ public final class LookingMain {
             "-Xlog:disable",
             "-Xmx256m",
             "-XX:+UseSerialGC",
-            "-XX:TieredStopAtLevel=1",
             "-XX:+SuppressFatalErrorMessage",
             "--enable-native-access=ALL-UNNAMED",
             "--sun-misc-unsafe-memory-access=allow",
@@ -105,8 +126,7 @@ public final class LookingMain {
     BufferedReader asked =
         new BufferedReader(new InputStreamReader(System.in, StandardCharsets.US_ASCII));
     for (String line = asked.readLine(); line != null; line = asked.readLine()) {
-      byte[] name = Base64.getDecoder().decode(line);
-      looking.look(Path.of(new String(name, StandardCharsets.UTF_8)));
+      looking.look(Asked.in(line));
     }
   }
 
@@ -129,9 +149,14 @@ public final class LookingMain {
     }
   }
 
-  private void look(Path file) {
+  private void look(Asked asked) {
+    Path file = asked.file();
     fraction = 0;
     try {
+      FileIdentity here = FileIdentity.of(file);
+      if (here.stamp().equals(asked.stamp())) {
+        ContentKeys.learn(here, asked.key());
+      }
       Probe probe = Probe.of(file);
       CompletableFuture<Void> pictures =
           CompletableFuture.runAsync(

@@ -10,7 +10,6 @@ import java.io.OutputStream;
 import java.nio.charset.StandardCharsets;
 import java.nio.file.Files;
 import java.nio.file.Path;
-import java.util.Base64;
 import java.util.List;
 import java.util.concurrent.BlockingQueue;
 import java.util.concurrent.CancellationException;
@@ -64,8 +63,9 @@ final class LookingProcess implements AutoCloseable {
    *
    * @throws Problem when the process died of it, or had to be ended
    */
-  void look(Path file, FirstLook.Bounds bounds, Progress progress) {
-    ask(file);
+  void look(FileIdentity identity, String key, FirstLook.Bounds bounds, Progress progress) {
+    Path file = identity.path();
+    ask(new LookingMain.Asked(file, key, identity.stamp()));
     long silentSince = System.nanoTime();
     double fraction = 0;
     while (true) {
@@ -90,14 +90,12 @@ final class LookingProcess implements AutoCloseable {
     }
   }
 
-  private void ask(Path file) {
-    byte[] name = file.toString().getBytes(StandardCharsets.UTF_8);
+  private void ask(LookingMain.Asked asked) {
     try {
-      to.write(Base64.getEncoder().encode(name));
-      to.write('\n');
+      to.write((asked.line() + '\n').getBytes(StandardCharsets.US_ASCII));
       to.flush();
     } catch (IOException e) {
-      throw ended(file, "it ended at once");
+      throw ended(asked.file(), "it ended at once");
     }
   }
 

@@ -13,13 +13,11 @@ final class LoudnessFiles {
   private static final long KEPT = 1_000;
 
   private final CacheFolder cache;
-  private final ContentKeys keys;
   private final Sounds sounds;
   private final Loading<FileIdentity, LoudnessSteps> known = new Loading<>(KEPT);
 
-  LoudnessFiles(CacheFolder cache, ContentKeys keys, Sounds sounds) {
+  LoudnessFiles(CacheFolder cache, Sounds sounds) {
     this.cache = cache;
-    this.keys = keys;
     this.sounds = sounds;
   }
 
@@ -35,7 +33,7 @@ final class LoudnessFiles {
 
   private LoudnessSteps make(FileIdentity file, Progress progress) {
     SampleSource sound = sounds.open(file.path(), Project.DEFAULT_SAMPLE_RATE, progress);
-    Path stored = cache.file(keys.of(file), "-3.loudness");
+    Path stored = cache.file(ContentKeys.of(file), "-3.loudness");
     Optional<StoreFile.Mapped> found = mapped(stored, sound);
     if (found.isEmpty()) {
       float[] values = LoudnessSteps.read(sound, Project.DEFAULT_SAMPLE_RATE, progress);

@@ -21,7 +21,6 @@ import java.util.concurrent.CopyOnWriteArrayList;
  */
 public final class MediaStore implements SoundLibrary, LoudnessLibrary {
 
-  private final ContentKeys keys = new ContentKeys();
   private final PeakFiles peaks;
   private final Sounds sounds;
   private final LoudnessFiles loudness;
@@ -30,11 +29,11 @@ public final class MediaStore implements SoundLibrary, LoudnessLibrary {
   private final List<Runnable> others = new CopyOnWriteArrayList<>();
 
   public MediaStore(CacheFolder cache) {
-    peaks = new PeakFiles(cache, keys);
-    sounds = new Sounds(cache, keys, peaks);
-    loudness = new LoudnessFiles(cache, keys, sounds);
-    taker = new FileTaker(sounds, keys);
-    finder = new FileFinder(keys);
+    peaks = new PeakFiles(cache);
+    sounds = new Sounds(cache, peaks);
+    loudness = new LoudnessFiles(cache, sounds);
+    taker = new FileTaker(sounds);
+    finder = new FileFinder();
   }
 
   /**
@@ -136,6 +135,6 @@ public final class MediaStore implements SoundLibrary, LoudnessLibrary {
   }
 
   String key(Path file) {
-    return keys.of(file);
+    return ContentKeys.of(file);
   }
 }

@@ -12,11 +12,9 @@ import java.util.Optional;
 final class PeakFiles {
 
   private final CacheFolder cache;
-  private final ContentKeys keys;
 
-  PeakFiles(CacheFolder cache, ContentKeys keys) {
+  PeakFiles(CacheFolder cache) {
     this.cache = cache;
-    this.keys = keys;
   }
 
   /** The peaks of a file; made when they are not in the cache. */
@@ -44,7 +42,7 @@ final class PeakFiles {
   }
 
   private Path stored(FileIdentity file) {
-    return cache.file(keys.of(file), "-3.peaks");
+    return cache.file(ContentKeys.of(file), "-3.peaks");
   }
 
   static FloatBuffer floats(StoreFile.Mapped mapped) {

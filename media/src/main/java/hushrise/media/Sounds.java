@@ -27,13 +27,11 @@ final class Sounds {
   private record Key(FileIdentity file, int sampleRate) {}
 
   private final CacheFolder cache;
-  private final ContentKeys keys;
   private final PeakFiles peaks;
   private final Loading<Key, SampleSource> open = new Loading<>(KEPT);
 
-  Sounds(CacheFolder cache, ContentKeys keys, PeakFiles peaks) {
+  Sounds(CacheFolder cache, PeakFiles peaks) {
     this.cache = cache;
-    this.keys = keys;
     this.peaks = peaks;
   }
 
@@ -58,7 +56,7 @@ final class Sounds {
     if (mapped.isPresent()) {
       return mapped.get();
     }
-    Path stored = cache.file(keys.of(file), "-" + sampleRate + "-3.sound");
+    Path stored = cache.file(ContentKeys.of(file), "-" + sampleRate + "-3.sound");
     Optional<StoreFile.Mapped> found = StoreFile.map(stored);
     if (found.isEmpty()) {
       FirstLook.pass(file.path(), progress);

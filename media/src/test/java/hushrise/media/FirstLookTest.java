@@ -82,6 +82,21 @@ class FirstLookTest extends MediaTestCase {
   }
 
   @Test
+  void theKeyThatComesWithAFileCountsOnlyForTheFileAsItWas() throws IOException {
+    FileIdentity was = identity(tone("a tone, été.flac", 440));
+    FileIdentity now = new FileIdentity(was.path(), was.size() + 1, was.modifiedNanos(), "");
+    String key = "f".repeat(32);
+    try (LookingProcess process = new LookingProcess(LookingMain.command(cache))) {
+      process.look(now, key, FirstLook.Bounds.USUAL, Progress.NONE);
+      assertThat(inCache("-48000-3.sound")).isEqualTo(1);
+      assertThat(inCache(key + "-48000-3.sound")).isZero();
+      Path other = tone("other.flac", 300);
+      process.look(identity(other), key, FirstLook.Bounds.USUAL, Progress.NONE);
+      assertThat(inCache(key + "-48000-3.sound")).isEqualTo(1);
+    }
+  }
+
+  @Test
   void aFilmIsLookedAtWithItsSoundAndPicture() throws IOException {
     inForce(false);
     look.admit(identity(Path.of("../demo/data/first-ferry.mp4")), Progress.NONE);

@@ -7,7 +7,6 @@ import java.nio.ByteBuffer;
 import java.nio.charset.StandardCharsets;
 import java.nio.file.Path;
 import java.util.ArrayList;
-import java.util.Base64;
 import java.util.List;
 
 /** Stands in for {@link LookingMain}; what it meets with is what the file is called. */
@@ -27,7 +26,7 @@ public final class HarmedLooker {
     BufferedReader asked =
         new BufferedReader(new InputStreamReader(System.in, StandardCharsets.US_ASCII));
     for (String line = asked.readLine(); line != null; line = asked.readLine()) {
-      String file = new String(Base64.getDecoder().decode(line), StandardCharsets.UTF_8);
+      String file = LookingMain.Asked.in(line).file().toString();
       if (file.contains("dies")) {
         Runtime.getRuntime().halt(134);
       } else if (file.contains("hangs")) {
