@@ -8,7 +8,6 @@ import hushrise.core.level.TrackCurve;
 import hushrise.core.project.Project;
 import hushrise.core.project.media.Media;
 import hushrise.core.project.media.TrackKind;
-import hushrise.core.project.timeline.Clip;
 import hushrise.core.project.timeline.Track;
 import hushrise.core.ride.Pass;
 import hushrise.core.time.Span;
@@ -16,7 +15,6 @@ import java.util.List;
 import java.util.Locale;
 import java.util.Optional;
 import java.util.OptionalLong;
-import java.util.Set;
 import java.util.function.Predicate;
 import javafx.scene.AccessibleRole;
 import javafx.scene.Node;
@@ -235,7 +233,7 @@ final class Lane extends Region {
     LaneGeometry geometry = geometry();
     Target target = targetAt(e.getX(), e.getY());
     if (e.getButton() != MouseButton.PRIMARY) {
-      selectUnder(target);
+      hold(target, e).select();
       return;
     }
     boolean onKeyframe = target instanceof Target.OnKeyframe;
@@ -252,20 +250,22 @@ final class Lane extends Region {
       view.messages().say(text("draft.untouched"));
       return;
     }
-    drag =
-        target instanceof Target.OnPassage p
-            ? Optional.of(new PassageDrag(p, view.session().present(), geometry, e.getX()))
-            : levelDrag(target, geometry, e);
+    Hold hold = hold(target, e);
+    drag = hold.level();
     if (drag.isPresent()) {
       view.session().select(drag.get().selection());
       return;
     }
-    selectUnder(target);
+    hold.select();
     if (target instanceof Target.Nothing) {
       box.begin(e.getSceneX(), e.getSceneY());
     } else {
-      drag = clipDrag(target, e);
+      drag = hold.clip();
     }
+  }
+
+  private Hold hold(Target target, MouseEvent e) {
+    return new Hold(target, view, geometry(), e);
   }
 
   /** Whether something may be another in a draft that is shown than in the present project. */
@@ -290,73 +290,6 @@ final class Lane extends Region {
       view.session()
           .select(new Selection.OfSpan(trackId, new Span(Math.min(from, to), Math.max(from, to))));
     }
-  }
-
-  private Optional<Drag> levelDrag(Target target, LaneGeometry geometry, MouseEvent e) {
-    boolean inSpan =
-        target instanceof Target.OnStretch
-            && span().filter(s -> s.contains(view.axis().frameAt(e.getX()))).isPresent();
-    if (inSpan || target instanceof Target.OnShape || target instanceof Target.OnSpanEdge) {
-      return Optional.of(new ShapeDrag(target, view.session(), geometry, e.getX(), e.getY()));
-    }
-    return LevelDrag.of(
-        target, view.session().present(), geometry, view.session().selection(), e.getX(), e.getY());
-  }
-
-  private void selectUnder(Target target) {
-    switch (target) {
-      case Target.OnShape s ->
-          view.session()
-              .select(
-                  s.part().isOfHush()
-                      ? new Selection.OfHush(trackId, s.id())
-                      : new Selection.OfRise(trackId, s.id()));
-      case Target.OnSpanEdge s -> {}
-      case Target.OnPassage p ->
-          view.session()
-              .select(
-                  new Selection.OfPassage(
-                      trackId,
-                      p.clipId(),
-                      track().clip(p.clipId()).orElseThrow().mediaId(),
-                      p.index()));
-      case Target.OnClip c -> selectClip(c.clipId());
-      case Target.OnClipStart c -> selectClip(c.clipId());
-      case Target.OnClipEnd c -> selectClip(c.clipId());
-      case Target.OnSeam s ->
-          view.session().select(new Selection.OfSeam(trackId, s.clipId(), s.index()));
-      case Target.OnFloor f -> view.session().select(new Selection.OfHush(trackId, f.hushId()));
-      case Target.OnKeyframe k ->
-          view.session()
-              .select(
-                  new Selection.OfKeyframe(
-                      trackId, track().line().keyframes().get(k.index()).frame()));
-      default -> view.session().select(new Selection.OfTrack(trackId));
-    }
-  }
-
-  /** Selects a clip, unless it is one of several that are selected and may be about to move. */
-  private void selectClip(String clipId) {
-    boolean among = view.session().selection() instanceof Selection.OfClip c && c.has(clipId);
-    if (!among) {
-      view.session().select(new Selection.OfClip(trackId, clipId));
-    }
-  }
-
-  private Optional<Drag> clipDrag(Target target, MouseEvent e) {
-    Set<String> chosen = view.session().selection().clipIds();
-    return switch (target) {
-      case Target.OnClip c ->
-          drag(e.isAltDown() ? ClipDrag.Way.SLIP : ClipDrag.Way.MOVE, c.clipId(), chosen, e);
-      case Target.OnClipStart c -> drag(ClipDrag.Way.TRIM_START, c.clipId(), chosen, e);
-      case Target.OnClipEnd c -> drag(ClipDrag.Way.TRIM_END, c.clipId(), chosen, e);
-      default -> Optional.empty();
-    };
-  }
-
-  private Optional<Drag> drag(ClipDrag.Way way, String clipId, Set<String> chosen, MouseEvent e) {
-    Clip clip = track().clip(clipId).orElseThrow();
-    return Optional.of(new ClipDrag(way, view, track(), clip, chosen, e.getX(), e.getY()));
   }
 
   private void addKeyframe(long frame) {

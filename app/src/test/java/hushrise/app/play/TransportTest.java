@@ -144,20 +144,18 @@ class TransportTest {
         () -> {
           jobs = new Jobs(messages);
           session = new Session(Songs.NONE, messages, (work, then) -> {});
-          transport =
-              new Transport(
-                  session,
-                  library,
-                  jobs,
-                  messages,
-                  new Loudspeaker(
-                      jobs,
-                      messages,
-                      output,
-                      Output::new,
-                      (rate, speed) -> {
-                        throw new Problem("No other speed here.");
-                      }));
+          transport = new Transport(session, library, jobs, messages, speaker());
+        });
+  }
+
+  private Loudspeaker speaker() {
+    return new Loudspeaker(
+        jobs,
+        messages,
+        output,
+        Output::new,
+        (rate, speed) -> {
+          throw new Problem("No other speed here.");
         });
   }
 
@@ -277,14 +275,7 @@ class TransportTest {
                     },
                     jobs,
                     messages,
-                    new Loudspeaker(
-                        jobs,
-                        messages,
-                        output,
-                        Output::new,
-                        (rate, speed) -> {
-                          throw new Problem("No other speed here.");
-                        })));
+                    speaker()));
     onWindow(() -> session.open(of("a.wav", 60), Optional.empty()));
     onWindow(broken::toggle);
     until(() -> output.written.get() > 0);
