@@ -10,12 +10,15 @@ import java.util.concurrent.Executor;
 import java.util.concurrent.ExecutorService;
 import java.util.concurrent.Executors;
 import java.util.concurrent.RejectedExecutionException;
+import java.util.concurrent.atomic.AtomicBoolean;
 import java.util.function.Consumer;
+import javafx.animation.PauseTransition;
 import javafx.application.Platform;
 import javafx.beans.property.ReadOnlyIntegerProperty;
 import javafx.beans.property.ReadOnlyIntegerWrapper;
 import javafx.collections.FXCollections;
 import javafx.collections.ObservableList;
+import javafx.util.Duration;
 import org.slf4j.Logger;
 import org.slf4j.LoggerFactory;
 
@@ -26,6 +29,9 @@ import org.slf4j.LoggerFactory;
 public final class Jobs implements AutoCloseable {
 
   private static final Logger LOG = LoggerFactory.getLogger(Jobs.class);
+
+  /** What takes longer is worth a word. */
+  private static final Duration MOMENT = Duration.millis(600);
 
   private final Messages messages;
   private final ReadOnlyIntegerWrapper pending = new ReadOnlyIntegerWrapper();
@@ -105,6 +111,32 @@ public final class Jobs implements AutoCloseable {
    */
   public <T> void run(Callable<T> work, Consumer<T> then, Runnable failed) {
     run(workers, work, then, failed);
+  }
+
+  /**
+   * Runs work that takes but a moment most of the time. When it takes longer, that is said, and
+   * that it has ended. On the window's thread.
+   *
+   * @param then goes on, whether it failed or not
+   */
+  public void runSaying(String goesOn, String ended, Runnable work, Runnable then) {
+    PauseTransition moment = new PauseTransition(MOMENT);
+    AtomicBoolean said = new AtomicBoolean();
+    moment.setOnFinished(
+        e -> {
+          said.set(true);
+          messages.say(goesOn);
+        });
+    moment.play();
+    Runnable last =
+        () -> {
+          moment.stop();
+          if (said.get()) {
+            messages.say(ended);
+          }
+          then.run();
+        };
+    run(Executors.callable(work), done -> last.run(), last);
   }
 
   /** As {@link #run(Callable, Consumer)}, on workers of the caller's own. */

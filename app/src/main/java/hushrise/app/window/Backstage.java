@@ -59,7 +59,12 @@ record Backstage(
       CacheFolder cache, Devices devices, Path work, Jobs jobs, Messages messages) {
     MediaStore store = new MediaStore(cache);
     SongStore songs = new SongStore(store, cache);
-    Session session = new Session(songs, messages, (search, then) -> elsewhere(jobs, search, then));
+    Session session =
+        new Session(
+            songs,
+            messages,
+            (search, then) ->
+                jobs.runSaying(text("fit.searching"), text("fit.searched"), search, then));
     Safekeeping keeping =
         new Safekeeping(
             work,
@@ -98,16 +103,6 @@ record Backstage(
         new Exports(store, jobs, messages),
         new Recording(session, transport, devices, store, jobs, messages, drafting::start),
         new SurfaceRides(session, transport.riders(), messages));
-  }
-
-  private static void elsewhere(Jobs jobs, Runnable work, Runnable then) {
-    jobs.run(
-        () -> {
-          work.run();
-          return true;
-        },
-        done -> then.run(),
-        then);
   }
 
   /** Stops everything that runs. */

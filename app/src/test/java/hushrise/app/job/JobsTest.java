@@ -18,6 +18,7 @@ import org.testfx.util.WaitForAsyncUtils;
 /** Work in the background that ends well, badly, or not at all. */
 class JobsTest {
 
+  private final List<String> said = new ArrayList<>();
   private final List<String> complaints = new ArrayList<>();
   private final AtomicInteger failures = new AtomicInteger();
   private Jobs jobs;
@@ -29,7 +30,9 @@ class JobsTest {
         new Jobs(
             new Messages() {
               @Override
-              public void say(String sentence) {}
+              public void say(String sentence) {
+                said.add(sentence);
+              }
 
               @Override
               public void complain(String sentence) {
@@ -48,6 +51,14 @@ class JobsTest {
 
   private static void onWindow(Runnable work) {
     WaitForAsyncUtils.waitForAsyncFx(10_000, work);
+  }
+
+  private static void awaitOrEnd(CountDownLatch gate) {
+    try {
+      gate.await();
+    } catch (InterruptedException e) {
+      throw new AssertionError("Waited in vain", e);
+    }
   }
 
   private void untilIdle() {
@@ -95,6 +106,32 @@ class JobsTest {
     untilIdle();
     assertThat(jobs.pendingProperty().get()).isZero();
     WaitForAsyncUtils.clearExceptions();
+  }
+
+  @Test
+  void whatTakesLongerThanAMomentIsSaidAndThatItHasEnded() {
+    CountDownLatch gate = new CountDownLatch(1);
+    List<String> ended = new ArrayList<>();
+    onWindow(() -> jobs.runSaying("goes on", "over", () -> {}, () -> ended.add("soon")));
+    untilIdle();
+    assertThat(said).isEmpty();
+    onWindow(
+        () ->
+            jobs.runSaying(
+                "goes on",
+                "over",
+                () -> {
+                  awaitOrEnd(gate);
+                  throw new Problem("tune.mp3 is gone: put it back.");
+                },
+                () -> ended.add("late")));
+    until(() -> said.contains("goes on"));
+    assertThat(ended).containsExactly("soon");
+    gate.countDown();
+    untilIdle();
+    assertThat(said).containsExactly("goes on", "over");
+    assertThat(ended).containsExactly("soon", "late");
+    assertThat(complaints).containsExactly("tune.mp3 is gone: put it back.");
   }
 
   @Test
