@@ -28,6 +28,10 @@ final class CutShort {
   private static final int EBML = 0x1A45DFA3;
   private static final int SEGMENT = 0x18538067;
   private static final int TS_PACKET = 188;
+
+  /** Who has more of them means to keep us busy. */
+  private static final int MOST_CHUNKS = 10_000;
+
   private static final int RIFF_HEAD = 8;
   private static final int FLV_TAG_HEAD = 11;
   private static final int CAF_HEAD = 8;
@@ -124,7 +128,7 @@ final class CutShort {
   private static boolean riffGoesOn(FileChannel channel) throws IOException {
     long size = channel.size();
     long at = 0;
-    while (at + RIFF_HEAD <= size) {
+    for (int chunk = 0; chunk < MOST_CHUNKS && at + RIFF_HEAD <= size; chunk++) {
       ByteBuffer head = read(channel, at, RIFF_HEAD).order(ByteOrder.LITTLE_ENDIAN);
       if (!starts(head, "RIFF")) {
         return false;
@@ -132,14 +136,15 @@ final class CutShort {
       long length = head.getInt(4) & 0xFFFF_FFFFL;
       at += RIFF_HEAD + length + length % 2;
     }
-    return at > size;
+    // Some writers count the head, too, or leave out the byte that makes the length even.
+    return at > size + RIFF_HEAD;
   }
 
   /** Whether one of the chunks of a CAF file does; a length of -1 is "until the end". */
   private static boolean cafGoesOn(FileChannel channel) throws IOException {
     long size = channel.size();
     long at = CAF_HEAD;
-    while (at + CAF_CHUNK_HEAD <= size) {
+    for (int chunk = 0; chunk < MOST_CHUNKS && at + CAF_CHUNK_HEAD <= size; chunk++) {
       long length = read(channel, at, CAF_CHUNK_HEAD).getLong(4);
       if (length < 0 || length > Long.MAX_VALUE / 2) {
         return false;

@@ -8,6 +8,9 @@ import hushrise.core.project.media.MediaKind;
 import hushrise.core.sound.Progress;
 import java.io.IOException;
 import java.io.RandomAccessFile;
+import java.nio.ByteBuffer;
+import java.nio.ByteOrder;
+import java.nio.charset.StandardCharsets;
 import java.nio.file.Files;
 import java.nio.file.Path;
 import java.util.Arrays;
@@ -72,6 +75,18 @@ class CutShortTest extends MediaTestCase {
     assertThat(CutShort.seems(whole)).isFalse();
     for (double share : new double[] {0.3, 0.5, 0.77, 0.99}) {
       assertThat(CutShort.seems(part(whole, share, "part." + ending))).isTrue();
+    }
+  }
+
+  @Test
+  void anAviWhoseWriterCountedItsHeadOrLeftOutAByteIsWhole() throws IOException {
+    for (int counted : new int[] {1000, 1008, 1001}) {
+      ByteBuffer avi = ByteBuffer.allocate(1008 + counted % 2).order(ByteOrder.LITTLE_ENDIAN);
+      avi.put("RIFF".getBytes(StandardCharsets.US_ASCII)).putInt(counted);
+      avi.put("AVI ".getBytes(StandardCharsets.US_ASCII));
+      Path file = Files.write(folder.resolve("whole.avi"), avi.array());
+      assertThat(CutShort.seems(file)).as("%d counted", counted).isFalse();
+      assertThat(CutShort.seems(part(file, 0.9, "part.avi"))).isTrue();
     }
   }
 

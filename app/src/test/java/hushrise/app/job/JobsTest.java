@@ -18,27 +18,15 @@ import org.testfx.util.WaitForAsyncUtils;
 /** Work in the background that ends well, badly, or not at all. */
 class JobsTest {
 
-  private final List<String> said = new ArrayList<>();
-  private final List<String> complaints = new ArrayList<>();
+  private final NotedMessages messages = new NotedMessages();
+  private final List<String> complaints = messages.complaints();
   private final AtomicInteger failures = new AtomicInteger();
   private Jobs jobs;
 
   @BeforeEach
   void begin() throws TimeoutException {
     FxToolkit.registerPrimaryStage();
-    jobs =
-        new Jobs(
-            new Messages() {
-              @Override
-              public void say(String sentence) {
-                said.add(sentence);
-              }
-
-              @Override
-              public void complain(String sentence) {
-                complaints.add(sentence);
-              }
-            });
+    jobs = new Jobs(messages);
   }
 
   private static void until(Callable<Boolean> condition) {
@@ -114,7 +102,7 @@ class JobsTest {
     List<String> ended = new ArrayList<>();
     onWindow(() -> jobs.runSaying("goes on", "over", () -> {}, () -> ended.add("soon")));
     untilIdle();
-    assertThat(said).isEmpty();
+    assertThat(messages.said()).isEmpty();
     onWindow(
         () ->
             jobs.runSaying(
@@ -125,11 +113,12 @@ class JobsTest {
                   throw new Problem("tune.mp3 is gone: put it back.");
                 },
                 () -> ended.add("late")));
-    until(() -> said.contains("goes on"));
+    until(() -> messages.said().contains("goes on"));
     assertThat(ended).containsExactly("soon");
     gate.countDown();
     untilIdle();
-    assertThat(said).containsExactly("goes on", "over");
+    assertThat(messages.said())
+        .containsExactly("goes on", "over", "tune.mp3 is gone: put it back.");
     assertThat(ended).containsExactly("soon", "late");
     assertThat(complaints).containsExactly("tune.mp3 is gone: put it back.");
   }

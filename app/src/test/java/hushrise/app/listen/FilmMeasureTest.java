@@ -6,6 +6,7 @@ import static org.assertj.core.api.Assertions.within;
 import hushrise.app.job.Calm;
 import hushrise.app.job.Jobs;
 import hushrise.app.job.Messages;
+import hushrise.app.job.NotedMessages;
 import hushrise.app.session.Session;
 import hushrise.core.edit.LevelEdits;
 import hushrise.core.fit.Songs;
@@ -94,14 +95,7 @@ class FilmMeasureTest {
   @BeforeEach
   void begin() throws TimeoutException {
     FxToolkit.registerPrimaryStage();
-    Messages silent =
-        new Messages() {
-          @Override
-          public void say(String sentence) {}
-
-          @Override
-          public void complain(String sentence) {}
-        };
+    Messages silent = new NotedMessages();
     onWindow(
         () -> {
           session = new Session(Songs.NONE, silent, (work, then) -> {});

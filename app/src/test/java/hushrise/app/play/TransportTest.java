@@ -3,7 +3,7 @@ package hushrise.app.play;
 import static org.assertj.core.api.Assertions.assertThat;
 
 import hushrise.app.job.Jobs;
-import hushrise.app.job.Messages;
+import hushrise.app.job.NotedMessages;
 import hushrise.app.session.Session;
 import hushrise.core.Problem;
 import hushrise.core.fit.Songs;
@@ -23,7 +23,6 @@ import java.util.Map;
 import java.util.Optional;
 import java.util.concurrent.Callable;
 import java.util.concurrent.ConcurrentHashMap;
-import java.util.concurrent.CopyOnWriteArrayList;
 import java.util.concurrent.CountDownLatch;
 import java.util.concurrent.TimeUnit;
 import java.util.concurrent.TimeoutException;
@@ -118,19 +117,8 @@ class TransportTest {
 
   private final Output output = new Output();
   private final Library library = new Library();
-  private final List<String> said = new CopyOnWriteArrayList<>();
-  private final Messages messages =
-      new Messages() {
-        @Override
-        public void say(String sentence) {
-          said.add(sentence);
-        }
-
-        @Override
-        public void complain(String sentence) {
-          said.add(sentence);
-        }
-      };
+  private final NotedMessages messages = new NotedMessages();
+  private final List<String> said = messages.said();
   private Session session;
   private Jobs jobs;
   private Transport transport;

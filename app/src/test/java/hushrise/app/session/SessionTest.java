@@ -4,6 +4,7 @@ import static org.assertj.core.api.Assertions.assertThat;
 import static org.assertj.core.api.Assertions.assertThatThrownBy;
 
 import hushrise.app.job.Messages;
+import hushrise.app.job.NotedMessages;
 import hushrise.core.Problem;
 import hushrise.core.edit.ClipEdits;
 import hushrise.core.edit.HushEdits;
@@ -42,25 +43,14 @@ class SessionTest {
   private static final int RATE = 48_000;
 
   @TempDir private Path folder;
-  private final List<String> said = new ArrayList<>();
+  private final NotedMessages messages = new NotedMessages();
+  private final List<String> said = messages.said();
   private Session session;
   private String music;
   private String clip;
 
   @BeforeEach
   void begin() {
-    Messages messages =
-        new Messages() {
-          @Override
-          public void say(String sentence) {
-            said.add(sentence);
-          }
-
-          @Override
-          public void complain(String sentence) {
-            said.add(sentence);
-          }
-        };
     session =
         new Session(
             Songs.NONE,
@@ -280,17 +270,7 @@ class SessionTest {
   @Test
   void anEditThatSearchesIsMadeOnWhatIsPresentByThen() {
     List<Runnable> later = new ArrayList<>();
-    Session waiting =
-        new Session(
-            Songs.NONE,
-            new Messages() {
-              @Override
-              public void say(String sentence) {}
-
-              @Override
-              public void complain(String sentence) {}
-            },
-            (work, then) -> later.add(then));
+    Session waiting = new Session(Songs.NONE, new NotedMessages(), (work, then) -> later.add(then));
     waiting.open(session.present(), Optional.empty());
     waiting.commitSearched(
         "quieter", p -> p.withMasterDb(p.masterDb() - 1), () -> said.add("done"));
