@@ -153,6 +153,11 @@ public final class Hearing {
     return now.get();
   }
 
+  /** Whether sound of the project is still being read, so that what was heard is not all of it. */
+  public boolean isWaiting() {
+    return !missing(session.present()).isEmpty();
+  }
+
   /**
    * Energies to draft from: those heard last, or of the project itself. Not on the window's thread.
    */
@@ -206,7 +211,7 @@ public final class Hearing {
     if (closed) {
       return;
     }
-    List<Media> missing = missing();
+    List<Media> missing = missing(session.shown());
     missing.forEach(this::measure);
     if (missing.isEmpty()) {
       listenSoon();
@@ -222,14 +227,13 @@ public final class Hearing {
   }
 
   /** What is used, and neither measured nor given up. */
-  private List<Media> missing() {
-    return used().stream()
+  private List<Media> missing(Project project) {
+    return used(project).stream()
         .filter(m -> !measured.contains(m.file()) && !unheard.contains(m.file()))
         .toList();
   }
 
-  private List<Media> used() {
-    Project project = session.shown();
+  private static List<Media> used(Project project) {
     return project.shelf().stream().filter(m -> m.hasSound() && project.isUsed(m.id())).toList();
   }
 
@@ -251,7 +255,7 @@ public final class Hearing {
 
   private void arrived(Media media) {
     beingMeasured.remove(media.file());
-    if (missing().isEmpty()) {
+    if (missing(session.shown()).isEmpty()) {
       listen();
     }
   }
@@ -268,7 +272,7 @@ public final class Hearing {
     int asked = generation.get();
     Optional<Now> before = now.get();
     List<Long> cutsNow = cuts.frames();
-    List<Media> silent = used().stream().filter(m -> unheard.contains(m.file())).toList();
+    List<Media> silent = used(project).stream().filter(m -> unheard.contains(m.file())).toList();
     jobs.run(
         worker,
         () -> heard(project, before, dragging, silent, cutsNow),

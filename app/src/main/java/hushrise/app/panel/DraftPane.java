@@ -346,6 +346,7 @@ public final class DraftPane extends HBox {
     HBox first = new HBox(8, time, depth, change);
     first.setAlignment(Pos.CENTER_LEFT);
     VBox row = new VBox(first, words);
+    heading(line).ifPresent(row.getChildren()::addFirst);
     row.maxWidthProperty().bind(lines.widthProperty().subtract(40));
     Button button = new Button();
     button.setGraphic(row);
@@ -357,6 +358,16 @@ public final class DraftPane extends HBox {
     button.setAccessibleText(String.join(", ", place, change.getText(), depth.getText(), all));
     button.setOnAction(e -> session.seek(frame));
     return button;
+  }
+
+  /** The name of the track that a line and those under it are about, where there are several. */
+  private Optional<Label> heading(HushDraft.Line line) {
+    List<HushDraft.Line> all = lines.getItems();
+    List<HushDraft.Line> same =
+        all.stream().filter(l -> l.trackId().equals(line.trackId())).toList();
+    return same.getFirst() == line && same.size() < all.size()
+        ? session.shown().track(line.trackId()).map(track -> new Label(track.name()))
+        : Optional.empty();
   }
 
   /** Minutes and seconds: the list is narrow, and the place is told whole beside the pointer. */

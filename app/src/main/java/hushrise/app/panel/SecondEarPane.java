@@ -196,10 +196,10 @@ public final class SecondEarPane extends VBox {
 
   /** Why there is nothing to see: nothing is there, or it is being heard, or all is well. */
   private String nothingWords() {
-    if (session.shown().lengthFrames() == 0) {
+    if (session.present().lengthFrames() == 0) {
       return "ear.empty";
     }
-    return hearing.now().isEmpty() ? "ear.notYet" : "ear.clean";
+    return hearing.now().isEmpty() || hearing.isWaiting() ? "ear.notYet" : "ear.clean";
   }
 
   /** Says what could not be measured, and offers to try again. */
@@ -251,10 +251,10 @@ public final class SecondEarPane extends VBox {
     return List.of(
         session.shown().asides(),
         ear.chosenProperty().get().map(Finding::key),
-        hearing.now().isPresent(),
+        hearing.now().isPresent() && !hearing.isWaiting(),
         palette.get(),
         hearing.now().map(Hearing.Now::unheard).orElse(List.of()),
-        session.shown().lengthFrames() == 0,
+        session.present().lengthFrames() == 0,
         passages.isSelected() ? hearing.now().map(Hearing.Now::separation) : "");
   }
 

@@ -24,8 +24,11 @@ import javafx.scene.text.TextAlignment;
 /** Draws clips over their waveforms: edges, names, seams, fades, and bars where somebody speaks. */
 final class ClipPainter {
 
-  /** Where a name stands in a tall lane: under the marks of hot places, over the line. */
+  /** Where a name stands if the line leaves it the room: under the marks of hot places. */
   private static final double UNDER_MARKS = 20;
+
+  /** How far a name's letters reach under it, with some air, in pixels. */
+  private static final double DESCENT = 5;
 
   /** How far the strokes over a clip without its file stay apart, in pixels. */
   private static final double HATCH = 14;
@@ -108,7 +111,8 @@ final class ClipPainter {
               ? text("clip.missing", name)
               : clip.fit().map(f -> text("clip.fitted." + f.mode().name(), name)).orElse(name);
       double inset = Math.max(0, geometry.fadeInX(clip) - from) + 13;
-      double y = height >= 80 ? UNDER_MARKS : geometry.scale().yOf(0) + 13;
+      double line = geometry.scale().yOf(0);
+      double y = line > UNDER_MARKS + DESCENT ? UNDER_MARKS : line + 13;
       double room = to - from - inset - 14;
       g.fillText(shortened(title, room), Math.max(8, from + inset), y);
     }

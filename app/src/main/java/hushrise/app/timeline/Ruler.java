@@ -8,6 +8,7 @@ import hushrise.core.edit.Snap;
 import hushrise.core.project.Marker;
 import hushrise.core.project.Project;
 import hushrise.core.time.Timecode;
+import hushrise.core.time.TimecodeTicks;
 import java.util.List;
 import java.util.Optional;
 import java.util.OptionalLong;
@@ -22,9 +23,6 @@ import javafx.scene.text.Font;
 /** The ruler in timecode. Pressing and dragging on it moves the playhead. */
 final class Ruler extends Region {
 
-  private static final double[] STEPS_SECONDS = {
-    0.04, 0.2, 0.4, 1, 2, 5, 10, 15, 30, 60, 120, 300, 600, 1200, 1800, 3600
-  };
   private static final double LABEL_WIDTH = 88;
   private static final double FLAG_HEIGHT = 13;
   private static final Font FLAG_FONT = Font.font("Atkinson Hyperlegible Next", 10);
@@ -127,23 +125,27 @@ final class Ruler extends Region {
     double height = canvas.getHeight();
     g.clearRect(0, 0, width, height);
     Project project = view.session().shown();
-    double stepFrames = step(project) * project.sampleRate();
-    double first = Math.floor(view.axis().startFrame() / stepFrames);
-    double last =
-        Math.ceil((view.axis().startFrame() + width * view.axis().framesPerPixel()) / stepFrames);
+    TimecodeTicks ticks =
+        TimecodeTicks.atLeast(
+            LABEL_WIDTH * view.axis().framesPerPixel(),
+            project.pictureRate(),
+            project.sampleRate());
+    long first = ticks.tickAt(view.axis().frameAt(0));
+    long end = view.axis().frameAt(width);
     g.setFont(FONT);
-    for (double i = first; i <= last; i++) {
-      double x = Math.round(view.axis().xOf(i * stepFrames));
+    for (long i = first, at = ticks.frameOf(i); at <= end; i++) {
+      long next = ticks.frameOf(i + 1);
+      double x = Math.round(view.axis().xOf(at));
       g.setFill(view.palette().faintInk());
       g.fillRect(x, height - 8, 1, 8);
       g.fillText(
-          Timecode.format(Math.round(i * stepFrames), project.pictureRate(), project.sampleRate()),
-          x + 4.5,
-          height - 8);
+          Timecode.format(at, project.pictureRate(), project.sampleRate()), x + 4.5, height - 8);
       g.setFill(view.palette().edge());
       for (int minor = 1; minor < 5; minor++) {
-        g.fillRect(Math.round(view.axis().xOf((i + minor / 5.0) * stepFrames)), height - 4, 1, 4);
+        double between = view.axis().xOf(at + (next - at) * minor / 5.0);
+        g.fillRect(Math.round(between), height - 4, 1, 4);
       }
+      at = next;
     }
     markers(g, project);
   }
@@ -165,15 +167,5 @@ final class Ruler extends Region {
       g.setFont(FLAG_FONT);
       g.fillText(marker.name(), x + 4, FLAG_HEIGHT - 3);
     }
-  }
-
-  private double step(Project project) {
-    double secondsPerPixel = view.axis().framesPerPixel() / project.sampleRate();
-    for (double step : STEPS_SECONDS) {
-      if (step / secondsPerPixel >= LABEL_WIDTH) {
-        return step;
-      }
-    }
-    return STEPS_SECONDS[STEPS_SECONDS.length - 1];
   }
 }

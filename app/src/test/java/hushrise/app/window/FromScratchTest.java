@@ -9,10 +9,14 @@ import hushrise.core.project.timeline.FitMode;
 import hushrise.core.separation.PassageLoudness;
 import hushrise.core.speech.Passages;
 import java.nio.file.Path;
+import java.util.ArrayList;
 import java.util.List;
 import java.util.Optional;
+import java.util.stream.Collectors;
 import java.util.stream.Stream;
 import javafx.scene.Node;
+import javafx.scene.control.ButtonBase;
+import javafx.scene.control.Labeled;
 import javafx.scene.control.ListCell;
 import javafx.scene.control.ListView;
 import javafx.scene.input.KeyCode;
@@ -132,6 +136,31 @@ class FromScratchTest extends WindowTestCase {
       untilQuiet();
     }
     assertPlacedAndFitted();
+  }
+
+  @Test
+  void nothingIsSaidToBeWellBeforeItHasBeenListenedTo() {
+    robot.clickOn("#shelf-button");
+    robot.interact(() -> window.take(List.of(folder.resolve("narration-1.flac")), false));
+    until("it is on the Shelf", () -> project().shelf().size() == 1);
+    untilQuiet();
+    clickOnItem("narration-1.flac");
+    List<String> said = new ArrayList<>();
+    robot.interact(
+        () -> {
+          this.<ButtonBase>find("item-place").fire();
+          said.add(wordsOfTheSecondEar());
+        });
+    assertThat(clips()).isEqualTo(1);
+    assertThat(said).containsExactly("Listening \u2026");
+    until("it was heard", () -> !wordsOfTheSecondEar().startsWith("Listening"));
+  }
+
+  private String wordsOfTheSecondEar() {
+    return find("second-ear").lookupAll(".label").stream()
+        .filter(Labeled.class::isInstance)
+        .map(n -> ((Labeled) n).getText())
+        .collect(Collectors.joining(" "));
   }
 
   private int clips() {

@@ -24,7 +24,7 @@ public final class Timecode {
   /** The timecode of the picture frame shown at a sample frame of at least 0. */
   public static String format(long sampleFrame, FrameRate ofPicture, int sampleRate) {
     FrameRate rate = counted(ofPicture);
-    long count = numberOf(rate.pictureFrameAt(Math.max(0, sampleFrame), sampleRate), rate);
+    long count = numberAt(sampleFrame, rate, sampleRate);
     int nominal = rate.nominal();
     long seconds = count / nominal;
     return "%02d:%02d:%02d%s%02d"
@@ -34,6 +34,25 @@ public final class Timecode {
             seconds % 60,
             rate.dropsNumbers() ? ";" : ":",
             count % nominal);
+  }
+
+  /** Which number, counted from 0, timecode gives to the picture frame shown at a sample frame. */
+  static long numberAt(long sampleFrame, FrameRate ofPicture, int sampleRate) {
+    FrameRate rate = counted(ofPicture);
+    return numberOf(rate.pictureFrameAt(Math.max(0, sampleFrame), sampleRate), rate);
+  }
+
+  /**
+   * The sample frame at which the picture frame with a number begins; of a number that is left out,
+   * that of the next one that is not.
+   */
+  static long frameOfNumber(long number, FrameRate ofPicture, int sampleRate) {
+    FrameRate rate = counted(ofPicture);
+    long minutes = number / (rate.nominal() * 60L);
+    long intoMinute = number % (rate.nominal() * 60L);
+    int leftOut = rate.dropsNumbers() && minutes % 10 != 0 ? rate.nominal() / 15 : 0;
+    long given = number + Math.max(0, leftOut - intoMinute);
+    return rate.sampleFrameOf(frameOf(given, minutes, rate), sampleRate);
   }
 
   /** Seconds with two decimals, as short texts and reports show a length. */
@@ -64,7 +83,7 @@ public final class Timecode {
   /**
    * By which rate is counted: pictures that come slower than once a second are counted as seconds.
    */
-  private static FrameRate counted(FrameRate rate) {
+  static FrameRate counted(FrameRate rate) {
     return rate.perSecond() < 1 ? new FrameRate(1, 1) : rate;
   }
 
