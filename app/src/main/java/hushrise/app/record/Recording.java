@@ -14,6 +14,7 @@ import hushrise.core.play.CountIn;
 import hushrise.core.project.Project;
 import hushrise.core.project.media.Media;
 import hushrise.core.project.media.MediaKind;
+import hushrise.core.project.media.TrackKind;
 import hushrise.core.project.timeline.Clip;
 import hushrise.core.record.InputCheck;
 import hushrise.core.record.LatencyCheck;
@@ -322,14 +323,22 @@ public final class Recording implements AutoCloseable {
     session.commit(
         text("edit.take", media.title()),
         p -> TakeEdits.place(p.withMedia(media), media, at, text("track.kind.VOICE")));
-    session.present().tracks().stream()
-        .forEach(
-            t ->
-                t.clips().stream()
-                    .filter(c -> c.mediaId().equals(media.id()))
-                    .findFirst()
-                    .ifPresent(c -> session.select(new Selection.OfClip(t.id(), c.id()))));
-    messages.say(text("record.landed", media.title(), media.file().getParent()));
+    Project project = session.present();
+    Clip landed =
+        project
+            .tracksOf(TrackKind.VOICE)
+            .flatMap(t -> t.clips().stream())
+            .filter(c -> c.mediaId().equals(media.id()))
+            .findFirst()
+            .orElseThrow();
+    session.select(
+        new Selection.OfClip(project.trackOfClip(landed.id()).orElseThrow().id(), landed.id()));
+    Optional<Media> instead =
+        landed.otherTakes().stream().findFirst().flatMap(t -> project.media(t.mediaId()));
+    messages.say(
+        instead
+            .map(m -> text("record.instead", media.title(), m.title(), media.file().getParent()))
+            .orElse(text("record.landed", media.title(), media.file().getParent())));
     if (drafts.get()) {
       draftOnceHeard(media.id());
     }

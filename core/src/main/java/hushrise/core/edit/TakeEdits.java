@@ -1,24 +1,35 @@
 package hushrise.core.edit;
 
+import hushrise.core.Ids;
 import hushrise.core.project.Project;
 import hushrise.core.project.media.Media;
 import hushrise.core.project.media.TrackKind;
 import hushrise.core.project.timeline.Clip;
+import hushrise.core.project.timeline.CrossfadeShape;
 import hushrise.core.project.timeline.Take;
 import hushrise.core.project.timeline.Track;
 import java.util.ArrayList;
 import java.util.List;
 import java.util.Optional;
+import java.util.stream.Stream;
 
 /** Takes that were recorded: where they land, how they stack, which of them is heard. */
 public final class TakeEdits {
 
   private TakeEdits() {}
 
+  /** What is left of a recording beside a take that is shorter than this goes with its middle. */
+  private static final double LEAST_LEFT_SECONDS = 0.5;
+
+  /** How long the recording and a take that was spoken into it sound together at each end. */
+  private static final double JOIN_SECONDS = 0.01;
+
   /**
    * Puts a take where it was spoken. Over another take of the same place, which it covers by half
-   * or more of the shorter of the two, it is the one that is heard, and that one stays at hand;
-   * else it is a clip of its own on the first voice track.
+   * or more of the shorter of the two, it is the one that is heard, and that one stays at hand. Of
+   * a recording more than twice as long as what the take covers, only that part is replaced; what
+   * comes before and after it goes on as clips of their own. Elsewhere the take is a clip of its
+   * own on the first voice track.
    *
    * @param take an item of the Shelf
    * @param startFrame where it was spoken
@@ -30,16 +41,53 @@ public final class TakeEdits {
         project
             .tracksOf(TrackKind.VOICE)
             .flatMap(t -> t.clips().stream())
-            .filter(c -> coversHalf(c, fresh))
+            .filter(c -> c.seams().isEmpty() && coversHalf(c, fresh))
             .findFirst();
     if (under.isPresent()) {
-      return changed(project, under.get(), c -> stacked(c, fresh.asTake()));
+      Clip old = under.get();
+      return replaced(project, old, over(old, fresh, project.sampleRate()));
     }
     Optional<Track> voice = project.firstTrack(TrackKind.VOICE);
     if (voice.isPresent()) {
       return project.withTrack(voice.get().id(), t -> t.withClips(with(t.clips(), fresh)));
     }
     return TrackEdits.insert(project, Track.of(TrackKind.VOICE, trackName, List.of(fresh)));
+  }
+
+  /** What a clip becomes under a take: one clip of both, or up to three. */
+  private static List<Clip> over(Clip old, Clip fresh, int sampleRate) {
+    if (overlap(old, fresh) * 2 >= old.lengthFrames()) {
+      return List.of(stacked(old, fresh.asTake()));
+    }
+    long least = Math.round(LEAST_LEFT_SECONDS * sampleRate);
+    long join = Math.min(Math.round(JOIN_SECONDS * sampleRate), overlap(old, fresh) / 2);
+    long before = fresh.startFrame() - old.startFrame();
+    long after = old.endFrame() - fresh.endFrame();
+    List<Clip> parts = new ArrayList<>();
+    Clip middle = old.withFit(Optional.empty());
+    if (before >= least) {
+      Clip head = ClipShape.halves(middle, before + join, "").getFirst();
+      parts.add(head.withOtherTakes(inside(old, head)));
+      middle = ClipShape.halves(middle, before, Ids.fresh("clip")).getLast();
+      middle = middle.withCrossfade(CrossfadeShape.EQUAL_GAIN);
+    }
+    Optional<Clip> tail = Optional.empty();
+    if (after >= least) {
+      long end = middle.lengthFrames() - after;
+      Clip rest = ClipShape.halves(middle, end - join, Ids.fresh("clip")).getLast();
+      tail = Optional.of(rest.withOtherTakes(inside(old, rest)));
+      middle = ClipShape.halves(middle, end, "").getFirst();
+    }
+    parts.add(stacked(middle.withOtherTakes(inside(old, middle)), fresh.asTake()));
+    tail.map(t -> t.withCrossfade(CrossfadeShape.EQUAL_GAIN)).ifPresent(parts::add);
+    return parts;
+  }
+
+  /** What a clip's other takes have to give to a part of it. */
+  private static List<Take> inside(Clip whole, Clip part) {
+    return whole.otherTakes().stream()
+        .flatMap(t -> t.inside(part.startFrame(), part.endFrame()).stream())
+        .toList();
   }
 
   private static List<Clip> with(List<Clip> clips, Clip more) {
@@ -49,9 +97,12 @@ public final class TakeEdits {
   }
 
   private static boolean coversHalf(Clip a, Clip b) {
-    long from = Math.max(a.startFrame(), b.startFrame());
-    long to = Math.min(a.endFrame(), b.endFrame());
-    return (to - from) * 2 >= Math.min(a.lengthFrames(), b.lengthFrames());
+    return overlap(a, b) * 2 >= Math.min(a.lengthFrames(), b.lengthFrames());
+  }
+
+  /** How many frames two clips share; negative where they lie apart. */
+  private static long overlap(Clip a, Clip b) {
+    return Math.min(a.endFrame(), b.endFrame()) - Math.max(a.startFrame(), b.startFrame());
   }
 
   private static Clip stacked(Clip clip, Take fresh) {
@@ -77,17 +128,16 @@ public final class TakeEdits {
     } else {
       ring.addFirst(clip.asTake());
     }
-    return changed(project, clip, c -> c.withTake(next).withOtherTakes(ring));
+    return replaced(project, clip, List.of(clip.withTake(next).withOtherTakes(ring)));
   }
 
-  private static Project changed(
-      Project project, Clip clip, java.util.function.UnaryOperator<Clip> change) {
+  private static Project replaced(Project project, Clip clip, List<Clip> parts) {
     return project.withTrack(
         project.trackOfClip(clip.id()).orElseThrow().id(),
         t ->
             t.withClips(
                 t.clips().stream()
-                    .map(c -> c.id().equals(clip.id()) ? change.apply(c) : c)
+                    .flatMap(c -> c.id().equals(clip.id()) ? parts.stream() : Stream.of(c))
                     .toList()));
   }
 }

@@ -1,6 +1,7 @@
 package hushrise.core.edit;
 
 import static org.assertj.core.api.Assertions.assertThat;
+import static org.assertj.core.api.Assertions.within;
 
 import hushrise.core.mix.Projects;
 import hushrise.core.project.Project;
@@ -54,6 +55,65 @@ class TakeEditsTest {
     Project project = with(three(), Projects.media("four", MediaKind.VOICE, 2L * RATE), 20);
     assertThat(clips(project)).hasSize(2);
     assertThat(clips(project).get(1).otherTakes()).isEmpty();
+  }
+
+  private final Media talk = Projects.media("talk", MediaKind.VOICE, 60L * RATE);
+
+  private Project spokenInto(double atSeconds) {
+    return with(with(Project.empty("p"), talk, 10), second, atSeconds);
+  }
+
+  @Test
+  void aTakeSpokenIntoALongRecordingReplacesOnlyThatPart() {
+    List<Clip> parts = clips(spokenInto(30));
+    assertThat(parts).extracting(Clip::mediaId).containsExactly("talk", "two", "talk");
+    assertThat(parts).extracting(Clip::id).doesNotHaveDuplicates();
+    assertThat(parts.get(0).endFrame()).isEqualTo(30L * RATE + RATE / 100);
+    assertThat(parts.get(1).startFrame()).isEqualTo(30L * RATE);
+    assertThat(parts.get(1).endFrame()).isEqualTo(35L * RATE);
+    assertThat(parts.get(2).startFrame()).isEqualTo(35L * RATE - RATE / 100);
+    assertThat(parts.get(2).endFrame()).isEqualTo(70L * RATE);
+    assertThat(parts)
+        .filteredOn(c -> c.mediaId().equals("talk"))
+        .allMatch(c -> c.startFrame() - c.mediaStartFrame() == 10L * RATE);
+  }
+
+  @Test
+  void whatWasSaidBeforeComesBackAsItWas() {
+    Projects.Sounds sounds = new Projects.Sounds();
+    Media spoken = sounds.add("spoken", MediaKind.VOICE, Projects.noise(7, 60 * RATE, 0.5));
+    Media line = sounds.add("line", MediaKind.VOICE, Projects.noise(8, 5 * RATE, 0.5));
+    Project before = with(Project.empty("p"), spoken, 10);
+    Project into = with(before, line, 30);
+    Project back = TakeEdits.another(into, clips(into).get(1).id(), 1);
+    Clip middle = clips(back).get(1);
+    assertThat(middle.mediaId()).isEqualTo("spoken");
+    assertThat(middle.startFrame() - middle.mediaStartFrame()).isEqualTo(10L * RATE);
+    float[] was = Projects.left(before, sounds, 29L * RATE, 7 * RATE);
+    assertThat(Projects.left(into, sounds, 29L * RATE, 7 * RATE)).isNotEqualTo(was);
+    assertThat(Projects.left(back, sounds, 29L * RATE, 7 * RATE))
+        .containsExactly(was, within(1e-6f));
+  }
+
+  @Test
+  void aRemainderTooShortForAWordGoesWithTheMiddle() {
+    List<Clip> atItsStart = clips(spokenInto(10.3));
+    assertThat(atItsStart).extracting(Clip::mediaId).containsExactly("two", "talk");
+    assertThat(atItsStart.getFirst().otherTakes().getFirst().startFrame()).isEqualTo(10L * RATE);
+    List<Clip> atItsEnd = clips(spokenInto(65.2));
+    assertThat(atItsEnd).extracting(Clip::mediaId).containsExactly("talk", "two");
+    assertThat(atItsEnd.getLast().endFrame()).isEqualTo(Math.round(70.2 * RATE));
+  }
+
+  @Test
+  void otherTakesAreSharedOutAmongTheParts() {
+    Media whole = Projects.media("whole", MediaKind.VOICE, 55L * RATE);
+    Project stacked = with(with(Project.empty("p"), talk, 10), whole, 12);
+    List<Clip> parts = clips(with(stacked, second, 30));
+    assertThat(parts).extracting(Clip::mediaId).containsExactly("whole", "two", "whole");
+    assertThat(parts.get(1).otherTakes()).extracting("mediaId").containsExactly("whole", "talk");
+    assertThat(parts.get(2).otherTakes().getFirst().startFrame())
+        .isEqualTo(35L * RATE - RATE / 100);
   }
 
   @Test

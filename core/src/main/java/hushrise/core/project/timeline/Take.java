@@ -1,5 +1,7 @@
 package hushrise.core.project.timeline;
 
+import java.util.Optional;
+
 /**
  * One of several recordings of the same line: what a clip would play if this one were heard.
  *
@@ -21,5 +23,15 @@ public record Take(
   /** The same, elsewhere on the timeline. */
   public Take movedBy(long frames) {
     return new Take(mediaId, startFrame + frames, lengthFrames, mediaStartFrame, gainDb);
+  }
+
+  /** What of it lies within a stretch of the timeline; empty if nothing does. */
+  public Optional<Take> inside(long from, long to) {
+    long start = Math.max(from, startFrame);
+    long length = Math.min(to, startFrame + lengthFrames) - start;
+    return length < 1
+        ? Optional.empty()
+        : Optional.of(
+            new Take(mediaId, start, length, mediaStartFrame + start - startFrame, gainDb));
   }
 }
