@@ -18,7 +18,7 @@ public final class TimeField extends TypedField {
   private long shownFrame;
 
   public TimeField() {
-    getStyleClass().add("time-field");
+    getStyleClass().addAll("time-field", "timecode");
     onTyped(this::typed);
     onStep((direction, fine) -> step(direction));
   }

@@ -6,6 +6,7 @@ import hushrise.app.command.DraftCommands;
 import hushrise.app.command.EarCommands;
 import hushrise.app.command.FadeCommands;
 import hushrise.app.command.FitCommands;
+import hushrise.app.command.HistoryCommands;
 import hushrise.app.command.LevelCommands;
 import hushrise.app.command.ListenCommands;
 import hushrise.app.command.RideCommands;
@@ -52,6 +53,7 @@ final class CommandSets {
     safe = new SafeCommands(session, hearing, backstage.jobs(), messages);
     sets =
         List.of(
+            new HistoryCommands(session, messages)::addTo,
             new TravelCommands(session, view, cuts, messages)::addTo,
             new ListenCommands(session, backstage.transport(), backstage.meters(), messages)::addTo,
             new RideCommands(session, riders, levels, messages)::addTo,

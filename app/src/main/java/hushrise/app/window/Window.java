@@ -216,8 +216,6 @@ public final class Window {
         .set(CommandId.FIND_FILES, lost::find)
         .set(CommandId.CREDITS, () -> new CreditsEditor(sheet, session, choice, status).open())
         .set(CommandId.QUIT, closing::quit)
-        .set(CommandId.UNDO, session::undo)
-        .set(CommandId.REDO, session::redo)
         .set(CommandId.FIND_COMMAND, finder::begin)
         .set(CommandId.TYPE_LEVEL, () -> detail.typeLevel(false))
         .set(CommandId.ESCAPE, this::escape)

@@ -120,6 +120,10 @@ class KeysTest extends WindowTestCase {
     assertThat(project().masterDb()).isEqualTo(-1);
     press(KeyCode.CONTROL, KeyCode.Z);
     assertThat(project().masterDb()).isZero();
+    assertThat(status()).isEqualTo("Undone: " + window.session().redoName().orElseThrow() + ".");
+    press(KeyCode.CONTROL, KeyCode.SHIFT, KeyCode.Z);
+    assertThat(project().masterDb()).isEqualTo(-1);
+    assertThat(status()).startsWith("Done again: ");
   }
 
   @Test

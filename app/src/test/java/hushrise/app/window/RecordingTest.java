@@ -193,7 +193,9 @@ class RecordingTest extends WindowTestCase {
     speakAt(40.4);
     until("more is spoken", () -> recording().frames() > 2L * RATE);
     robot.clickOn("#recorder-record");
-    until("it has landed", () -> status().contains("take 02.wav lies"));
+    until(
+        "it has landed",
+        () -> status().contains("take 02.wav is heard here in place of take 01.wav"));
     assertThat(newest().id()).isEqualTo(clip.id());
     assertThat(newest().otherTakes()).hasSize(1);
     press(KeyCode.SHIFT, KeyCode.A);
