@@ -3,8 +3,10 @@ package hushrise.app.command;
 import static hushrise.app.words.Texts.text;
 
 import java.util.Arrays;
+import java.util.EnumMap;
 import java.util.EnumSet;
 import java.util.List;
+import java.util.Map;
 import java.util.Set;
 import javafx.scene.input.KeyCode;
 import javafx.scene.input.KeyCodeCombination;
@@ -217,6 +219,24 @@ public enum CommandId {
     REDONE
   }
 
+  /** What keys write that are not everywhere, as the keyboards of this table's names have them. */
+  private static final Map<KeyCode, String> SIGNS = signs();
+
+  private static Map<KeyCode, String> signs() {
+    Map<KeyCode, String> signs = new EnumMap<>(KeyCode.class);
+    for (int digit = 0; digit <= 9; digit++) {
+      signs.put(KeyCode.valueOf("DIGIT" + digit), String.valueOf(digit));
+    }
+    signs.put(KeyCode.SLASH, "/");
+    signs.put(KeyCode.PLUS, "+");
+    signs.put(KeyCode.MINUS, "-");
+    signs.put(KeyCode.COMMA, ",");
+    signs.put(KeyCode.PERIOD, ".");
+    signs.put(KeyCode.OPEN_BRACKET, "[");
+    signs.put(KeyCode.CLOSE_BRACKET, "]");
+    return signs;
+  }
+
   /** What goes on step by step while its key is held; all else happens once for each press. */
   private static final Set<CommandId> STEPS =
       EnumSet.of(
@@ -302,6 +322,21 @@ public enum CommandId {
   /** Whether a pressed key is one of its own. */
   public boolean matches(KeyEvent e) {
     return keys.stream().anyMatch(k -> k.match(e));
+  }
+
+  /**
+   * Whether a pressed key writes the digit or sign that one of its own is named after. Keyboards of
+   * other countries have these elsewhere: / over the 7, digits with Shift, brackets with AltGr
+   * (which some systems tell as Ctrl and Alt together).
+   */
+  public boolean isWrittenBy(KeyEvent e) {
+    return e.isControlDown() == e.isAltDown()
+        && !e.isMetaDown()
+        && keys.stream()
+            .filter(KeyCodeCombination.class::isInstance)
+            .map(KeyCodeCombination.class::cast)
+            .filter(k -> k.equals(new KeyCodeCombination(k.getCode())))
+            .anyMatch(k -> e.getText().equals(SIGNS.get(k.getCode())));
   }
 
   /** Whether it goes on step by step while its key is held. */

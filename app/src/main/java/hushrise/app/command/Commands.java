@@ -59,10 +59,18 @@ public final class Commands {
     return possible.test(id.needs());
   }
 
-  /** The command of a pressed key: of several the one that is possible now. */
+  /**
+   * The command of a pressed key: of several the one that is possible now. What a key writes counts
+   * where the key itself means nothing.
+   */
   public Optional<CommandId> of(KeyEvent e) {
-    List<CommandId> all = Arrays.stream(CommandId.values()).filter(id -> id.matches(e)).toList();
+    List<CommandId> byKey = all(id -> id.matches(e));
+    List<CommandId> all = byKey.isEmpty() ? all(id -> id.isWrittenBy(e)) : byKey;
     return all.stream().filter(this::isPossible).findFirst().or(() -> all.stream().findFirst());
+  }
+
+  private static List<CommandId> all(Predicate<CommandId> wanted) {
+    return Arrays.stream(CommandId.values()).filter(wanted).toList();
   }
 
   /** The commands whose words hold all the words of a text; those that are possible first. */

@@ -61,6 +61,34 @@ class CommandIdTest {
     assertThat(commands(done, Set.of()).of(key(KeyCode.F12))).isEmpty();
   }
 
+  private static KeyEvent writing(String text, KeyCode code, boolean shift, boolean altGr) {
+    return new KeyEvent(KeyEvent.KEY_PRESSED, text, text, code, shift, altGr, altGr, false);
+  }
+
+  @Test
+  void signsAreFoundWhereAKeyboardHasThem() {
+    Commands commands =
+        commands(EnumSet.noneOf(CommandId.class), EnumSet.allOf(CommandId.Needs.class));
+    assertThat(commands.of(writing("+", KeyCode.EQUALS, true, false))).hasValue(CommandId.ZOOM_IN);
+    assertThat(commands.of(writing("/", KeyCode.DIGIT7, true, false))).hasValue(CommandId.SPLIT);
+    assertThat(commands.of(writing("1", KeyCode.AMPERSAND, true, false)))
+        .isEqualTo(commands.of(key(KeyCode.DIGIT1)))
+        .isPresent();
+    assertThat(commands.of(writing("[", KeyCode.DIGIT8, false, true)))
+        .isEqualTo(commands.of(key(KeyCode.OPEN_BRACKET)))
+        .isPresent();
+  }
+
+  @Test
+  void whatAKeyMeansGoesBeforeWhatItWrites() {
+    Commands commands =
+        commands(EnumSet.noneOf(CommandId.class), EnumSet.allOf(CommandId.Needs.class));
+    assertThat(commands.of(writing("?", KeyCode.SLASH, true, false)))
+        .hasValue(CommandId.PASSAGE_SPLIT);
+    assertThat(commands.of(writing("(", KeyCode.DIGIT9, true, false))).isEmpty();
+    assertThat(commands.of(writing("H", KeyCode.H, true, false))).hasValue(CommandId.HUSH_ALL);
+  }
+
   @Test
   void theFinderNamesWhatIsPossibleFirst() {
     Commands commands =
