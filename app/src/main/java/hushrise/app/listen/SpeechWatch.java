@@ -9,7 +9,9 @@ import hushrise.app.session.Session;
 import hushrise.core.edit.SpeechEdits;
 import hushrise.core.project.Project;
 import hushrise.core.project.media.Media;
+import hushrise.core.project.media.TrackKind;
 import hushrise.core.project.timeline.Clip;
+import hushrise.core.project.timeline.Track;
 import hushrise.core.time.Span;
 import hushrise.media.SpeechStore;
 import java.nio.file.Path;
@@ -18,10 +20,16 @@ import java.util.HashSet;
 import java.util.List;
 import java.util.Map;
 import java.util.Set;
+import java.util.stream.Collectors;
+import java.util.stream.Stream;
+import javafx.animation.PauseTransition;
+import javafx.util.Duration;
 
 /**
  * Looks for speech in whatever comes onto a voice track and has not been looked through: several
- * files side by side, in the background. Passages that a person set are never replaced unasked.
+ * files side by side, in the background. Where there is music and for a while no voice, it looks
+ * through the film's own sound too, as that may be it. Passages that a person set are never
+ * replaced unasked.
  */
 public final class SpeechWatch {
 
@@ -32,6 +40,7 @@ public final class SpeechWatch {
   private final Messages messages;
   private final Map<Path, List<Span>> found = new HashMap<>();
   private final Set<Path> asked = new HashSet<>();
+  private final PauseTransition withoutVoice = new PauseTransition(Duration.seconds(2));
 
   /**
    * @param messages are told when there is no speech in a file
@@ -42,15 +51,44 @@ public final class SpeechWatch {
     this.jobs = jobs;
     this.messages = messages;
     session.presentProperty().addListener((p, was, is) -> look(is));
+    withoutVoice.setOnFinished(e -> lookIn(unknownCamera(session.present())));
   }
 
   private void look(Project project) {
-    Set<String> spoken = new HashSet<>();
-    project.voiceTracks().forEach(t -> t.clips().stream().map(Clip::mediaId).forEach(spoken::add));
-    List<Media> unknown =
-        project.shelf().stream()
-            .filter(m -> m.hasSound() && m.speech().isEmpty() && spoken.contains(m.id()))
+    List<Media> unknown = unknown(project, project.voiceTracks());
+    lookIn(unknown);
+    learn(unknown);
+    if (unknownCamera(project).isEmpty()) {
+      withoutVoice.stop();
+    } else {
+      withoutVoice.playFromStart();
+    }
+  }
+
+  /** What lies on some tracks and has not been looked through. */
+  private static List<Media> unknown(Project project, Stream<Track> tracks) {
+    Set<String> used =
+        tracks.flatMap(t -> t.clips().stream()).map(Clip::mediaId).collect(Collectors.toSet());
+    return project.shelf().stream()
+        .filter(m -> m.hasSound() && m.speech().isEmpty() && used.contains(m.id()))
+        .toList();
+  }
+
+  /** The film's own sound that has not been looked through, where it alone can be the voice. */
+  private List<Media> unknownCamera(Project project) {
+    boolean hasVoice = project.voiceTracks().anyMatch(t -> !t.clips().isEmpty());
+    boolean hasMusic =
+        project.tracks().stream()
+            .anyMatch(t -> t.kind() == TrackKind.MUSIC && !t.clips().isEmpty());
+    return hasVoice || !hasMusic
+        ? List.of()
+        : unknown(project, project.tracks().stream().filter(t -> t.kind() == TrackKind.CAMERA))
+            .stream()
+            .filter(m -> !asked.contains(m.file()))
             .toList();
+  }
+
+  private void lookIn(List<Media> unknown) {
     for (Media media : unknown) {
       if (asked.add(media.file())) {
         jobs.run(
@@ -59,12 +97,14 @@ public final class SpeechWatch {
             late.unlessForgotten(media.file(), spans -> arrived(media, spans)));
       }
     }
-    learn(unknown);
   }
 
   private void arrived(Media media, List<Span> spans) {
     found.put(media.file(), spans);
-    if (spans.isEmpty()) {
+    Project project = session.present();
+    boolean isVoice =
+        unknown(project, project.voiceTracks()).stream().anyMatch(m -> m.id().equals(media.id()));
+    if (spans.isEmpty() && isVoice) {
       messages.say(text("speech.none", media.title()));
     }
     learn(session.present().shelf());

@@ -199,7 +199,11 @@ public final class SecondEarPane extends VBox {
     if (session.present().lengthFrames() == 0) {
       return "ear.empty";
     }
-    return hearing.now().isEmpty() || hearing.isWaiting() ? "ear.notYet" : "ear.clean";
+    if (hearing.now().isEmpty() || hearing.isWaiting()) {
+      return "ear.notYet";
+    }
+    boolean nobodySpeaks = hearing.now().get().separation().passages().isEmpty();
+    return nobodySpeaks ? "ear.clean.noVoice" : "ear.clean";
   }
 
   /** Says what could not be measured, and offers to try again. */

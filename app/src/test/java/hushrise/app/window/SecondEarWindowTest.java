@@ -29,6 +29,7 @@ import java.nio.file.Path;
 import java.util.LinkedHashMap;
 import java.util.List;
 import java.util.Map;
+import java.util.Optional;
 import java.util.Set;
 import java.util.function.IntToDoubleFunction;
 import java.util.function.UnaryOperator;
@@ -410,5 +411,26 @@ class SecondEarWindowTest extends WindowTestCase {
     untilHeard();
     assertThat(window.hearing().now().orElseThrow().unheard()).isEmpty();
     assertThat(robot.lookup("#ear-again").tryQuery()).isEmpty();
+  }
+
+  /** The narration as the film's own sound: nobody has said that it is the voice. */
+  @Test
+  void talkInTheFilmsOwnSoundIsFoundAndMadeTheVoice() {
+    untilOpen();
+    String narration = project().firstTrack(TrackKind.VOICE).orElseThrow().id();
+    commit(
+        p ->
+            p.withShelf(p.shelf().stream().map(m -> m.withSpeech(Optional.empty())).toList())
+                .withTrack(narration, t -> t.withKind(TrackKind.CAMERA))
+                .withTrack(music().id(), t -> t.withHushes(List.of())));
+    press(KeyCode.SHIFT, KeyCode.H);
+    assertThat(status()).contains("no narration", "make it the voice");
+    until("somebody is heard to speak", () -> rules().contains("camera.speaks"));
+    robot.clickOn("#remedy-camera-speaks");
+    assertThat(project().track(narration).orElseThrow().isVoice()).isTrue();
+    until("the voice is buried now", () -> rules().contains("passage.buried"));
+    assertThat(rules()).doesNotContain("camera.speaks");
+    press(KeyCode.SHIFT, KeyCode.H);
+    until("hushes are drafted", () -> window.session().draft().isPresent());
   }
 }

@@ -33,7 +33,8 @@ public final class SecondEar {
           new CutShortFile(),
           new VoicesAtOnce(),
           new VoiceRunsPast(),
-          new RiseUnderSpeech());
+          new RiseUnderSpeech(),
+          new UnheardTalk());
 
   private SecondEar() {}
 

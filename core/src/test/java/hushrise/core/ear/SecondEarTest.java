@@ -98,7 +98,38 @@ class SecondEarTest {
   void aCleanFilmHasNoFindings() {
     assertThat(hear(clean)).isEmpty();
     assertThat(hear(Project.empty("p"))).isEmpty();
-    assertThat(SecondEar.RULES).extracting(EarRule::id).doesNotHaveDuplicates().hasSize(22);
+    assertThat(SecondEar.RULES).extracting(EarRule::id).doesNotHaveDuplicates().hasSize(23);
+  }
+
+  /** The talk as the film's own sound, with nothing known of it, or of what is spoken in it. */
+  private Project inTheCamera(Optional<List<Span>> speech) {
+    return clean
+        .withShelf(
+            clean.shelf().stream()
+                .map(m -> m.kind() == MediaKind.VOICE ? m.withSpeech(speech) : m)
+                .toList())
+        .withTrack(music, t -> t.withHushes(List.of()))
+        .withTrack(talk.voice().id(), t -> t.withKind(TrackKind.CAMERA).withName("Camera sound"));
+  }
+
+  @Test
+  void talkInTheFilmsOwnSoundThatNobodyHasCalledTheVoice() {
+    List<Span> spoken =
+        talk.project
+            .media(talk.voice().clips().getFirst().mediaId())
+            .orElseThrow()
+            .speech()
+            .orElseThrow();
+    Project vlog = inTheCamera(Optional.of(spoken));
+    Finding finding = only("camera.speaks", vlog);
+    assertThat(finding.place()).isEqualTo(new Span(at(4), at(9)));
+    assertThat(finding.figures()).containsExactly("Camera sound", 11.0);
+    Project mended = finding.remedies().getFirst().edit().apply(vlog);
+    assertThat(mended.track(talk.voice().id()).orElseThrow().isVoice()).isTrue();
+    assertThat(hear(mended)).extracting(Finding::rule).contains("passage.buried");
+    assertThat(hear(inTheCamera(Optional.empty()))).isEmpty();
+    assertThat(hear(inTheCamera(Optional.of(List.of(new Span(0, at(1))))))).isEmpty();
+    assertThat(hear(vlog.withTrack(talk.voice().id(), t -> t.withMuted(true)))).isEmpty();
   }
 
   @Test
