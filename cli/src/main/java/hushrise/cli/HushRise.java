@@ -103,6 +103,7 @@ public final class HushRise implements Runnable {
           root.applyVerbosity();
           return new CommandLine.RunLast().execute(parsed);
         });
+    line.setParameterExceptionHandler((e, wrong) -> explainUsage(e));
     line.setExecutionExceptionHandler((e, failed, parsed) -> root.explain(e, failed));
     try {
       return line.execute(args);
@@ -137,6 +138,31 @@ public final class HushRise implements Runnable {
         .values()
         .forEach(sub -> sub.getCommandSpec().version(line.getCommandSpec().version()));
     return line;
+  }
+
+  /** What is wrong and where to read on; the whole help would hide it. */
+  private static int explainUsage(CommandLine.ParameterException e) {
+    CommandLine failed = e.getCommandLine();
+    PrintWriter err = failed.getErr();
+    err.println(wordsOf(e));
+    if (!CommandLine.UnmatchedArgumentException.printSuggestions(e, err)) {
+      boolean isRoot = failed.getParent() == null;
+      err.println(
+          isRoot
+              ? "The commands: %s.".formatted(String.join(", ", COMMANDS.keySet()))
+              : failed.getHelp().synopsis(0).strip());
+    }
+    err.printf("'%s --help' tells more.%n", failed.getCommandSpec().qualifiedName());
+    return failed.getCommandSpec().exitCodeOnInvalidInput();
+  }
+
+  private static String wordsOf(CommandLine.ParameterException e) {
+    boolean isRoot = e.getCommandLine().getParent() == null;
+    return e instanceof CommandLine.UnmatchedArgumentException unknown
+            && isRoot
+            && !unknown.getUnmatched().getFirst().startsWith("-")
+        ? "There is no command '%s'.".formatted(unknown.getUnmatched().getFirst())
+        : e.getMessage().replace("is not a double", "is not a number");
   }
 
   private void applyVerbosity() {

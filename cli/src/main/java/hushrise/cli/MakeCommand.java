@@ -130,9 +130,11 @@ final class MakeCommand implements Callable<Integer> {
   @Option(
       names = "--rise",
       paramLabel = "DB|voice",
+      arity = "0..1",
+      fallbackValue = "voice",
       description =
           "Swells the music where nobody speaks for four seconds or more: by so many dB (0 to 12), or, with"
-              + " 'voice', up to 6 dB and no louder than the voice.")
+              + " 'voice' or nothing, up to 6 dB and no louder than the voice.")
   private String rise;
 
   @Option(names = "--json", description = "Prints one JSON object instead of text.")

@@ -181,7 +181,17 @@ class CommandLineTest extends CommandLineTestCase {
     Answer answer = call(line.isEmpty() ? new String[0] : line.split(" "));
     assertThat(answer.code()).isEqualTo(2);
     assertThat(answer.out()).isEmpty();
-    assertThat(answer.err()).isNotBlank();
+    assertThat(answer.err().lines().findFirst().orElseThrow()).isNotBlank().doesNotContain("Usage");
+    assertThat(answer.err()).containsPattern("'hushrise.* --help' tells more");
+    assertThat(answer.err().lines().count()).isLessThanOrEqualTo(12);
+  }
+
+  @Test
+  void wrongUsageIsSaidInWords() {
+    assertThat(call("maek").err()).startsWith("There is no command 'maek'.").contains("make?");
+    assertThat(call("fit", "a.mp3", "--length", "long", "--to", "b.wav").err())
+        .startsWith("Invalid value for option '--length': 'long' is not a number");
+    assertThat(call("speech", "a.wav", "--vttt").err()).contains("--vtt\n");
   }
 
   @Test
@@ -392,14 +402,13 @@ class CommandLineTest extends CommandLineTestCase {
   @Test
   void musicSwellsWhereNobodySpeaks() throws IOException {
     Path saved = folder.resolve("swell.hushrise");
-    for (String rise : List.of("3", "voice")) {
-      assertThat(call(make("swell.wav", "--save", saved.toString(), "--rise", rise)).code())
-          .isZero();
+    for (String rise : List.of("--rise=3", "--rise=voice", "--rise")) {
+      assertThat(call(make("swell.wav", "--save", saved.toString(), rise)).code()).isZero();
       Track music = ProjectFile.load(saved).firstTrack(TrackKind.MUSIC).orElseThrow();
       assertThat(music.rises()).as(rise).isNotEmpty();
       assertThat(music.rises())
           .as(rise)
-          .allMatch(r -> rise.equals("3") ? r.heightDb() == 3 : r.heightDb() <= 6);
+          .allMatch(r -> rise.equals("--rise=3") ? r.heightDb() == 3 : r.heightDb() <= 6);
     }
   }
 
