@@ -1,9 +1,9 @@
 #!/bin/sh
 # Fits real, openly licensed music to six lengths and judges the seams; see docs/measuring.md.
-# Usage: bench/joins.sh tried|aside|fresh|later [FOLDER]     (needs apt-get and dpkg; keeps songs in FOLDER)
+# Usage: bench/joins.sh tried|aside|fresh|later|last [FOLDER]     (needs apt-get and dpkg; keeps songs in FOLDER)
 set -eu
 root=$(CDPATH='' cd -- "$(dirname -- "$0")/.." && pwd)
-set_name=${1:?tried, aside, fresh or later}
+set_name=${1:?tried, aside, fresh, later or last}
 folder=${2:-$root/bench/target/songs}
 mkdir -p "$folder/packages" "$folder/unpacked"
 
@@ -11,6 +11,7 @@ packages='neverball-common extremetuxracer-data lincity-ng-data frozen-bubble-da
   supertux-data hyperrogue-music drascula-music planetblupi-music-ogg asc-music'
 [ "$set_name" = fresh ] && packages='fillets-ng-data trackballs-data warzone2100-music'
 [ "$set_name" = later ] && packages='hedgewars-data supertux-data'
+[ "$set_name" = last ] && packages='singularity-music'
 for package in $packages; do
   if ! ls "$folder/packages/${package}"_*.deb >/dev/null 2>&1; then
     (cd "$folder/packages" && apt-get download -q "$package" >/dev/null)
@@ -67,7 +68,9 @@ case "$set_name" in
       "$woods/forest-cave.ogg" "$woods/forest.ogg" "$woods/forest3.ogg" "$woods/forestmap.ogg" \
       "$woods/ghostforest2.ogg" "$woods/greatgigantic.ogg" "$woods/shallow-green.ogg" \
       "$woods/wisphunt.ogg" ;;
-  *) echo "Say tried, aside, fresh or later." >&2; exit 2 ;;
+  last)
+    set -- "$share"/games/singularity/music/*.ogg "$share"/games/singularity/music/*/*.ogg ;;
+  *) echo "Say tried, aside, fresh, later or last." >&2; exit 2 ;;
 esac
 
 cd "$root"
