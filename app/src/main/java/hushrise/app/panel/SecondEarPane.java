@@ -104,6 +104,7 @@ public final class SecondEarPane extends VBox {
     tab(findings, "tab-findings", group);
     tab(passages, "tab-passages", group);
     findings.setSelected(true);
+    findings.setMinWidth(Region.USE_PREF_SIZE); // its count is not to be cut off
     findings.setAccessibleText(text("ear.title"));
     Region space = new Region();
     HBox.setHgrow(space, Priority.ALWAYS);

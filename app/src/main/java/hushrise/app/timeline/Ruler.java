@@ -23,7 +23,10 @@ import javafx.scene.text.Font;
 /** The ruler in timecode. Pressing and dragging on it moves the playhead. */
 final class Ruler extends Region {
 
+  /** What a label needs with some air, and without. */
   private static final double LABEL_WIDTH = 88;
+
+  private static final double TEXT_WIDTH = 80;
   private static final double FLAG_HEIGHT = 13;
   private static final Font FLAG_FONT = Font.font("Atkinson Hyperlegible Next", 10);
   private static final Font FONT = Font.font("Atkinson Hyperlegible Mono ExtraLight Medium", 11);
@@ -138,8 +141,10 @@ final class Ruler extends Region {
       double x = Math.round(view.axis().xOf(at));
       g.setFill(view.palette().faintInk());
       g.fillRect(x, height - 8, 1, 8);
-      g.fillText(
-          Timecode.format(at, project.pictureRate(), project.sampleRate()), x + 4.5, height - 8);
+      if (x + TEXT_WIDTH <= width) { // cut off it would be another time
+        g.fillText(
+            Timecode.format(at, project.pictureRate(), project.sampleRate()), x + 4.5, height - 8);
+      }
       g.setFill(view.palette().edge());
       for (int minor = 1; minor < 5; minor++) {
         double between = view.axis().xOf(at + (next - at) * minor / 5.0);
