@@ -40,6 +40,7 @@ public final class SpeechWatch {
   private final Messages messages;
   private final Map<Path, List<Span>> found = new HashMap<>();
   private final Set<Path> asked = new HashSet<>();
+  private final Set<Path> saidSilent = new HashSet<>();
   private final PauseTransition withoutVoice = new PauseTransition(Duration.seconds(2));
 
   /**
@@ -58,6 +59,7 @@ public final class SpeechWatch {
     List<Media> unknown = unknown(project, project.voiceTracks());
     lookIn(unknown);
     learn(unknown);
+    sayWhereNothingWasFound(unknown);
     if (unknownCamera(project).isEmpty()) {
       withoutVoice.stop();
     } else {
@@ -82,7 +84,9 @@ public final class SpeechWatch {
             .anyMatch(t -> t.kind() == TrackKind.MUSIC && !t.clips().isEmpty());
     return hasVoice || !hasMusic
         ? List.of()
-        : unknown(project, project.tracks().stream().filter(t -> t.kind() == TrackKind.CAMERA))
+        : unknown(
+                project,
+                project.tracks().stream().filter(t -> t.kind() == TrackKind.CAMERA && !t.muted()))
             .stream()
             .filter(m -> !asked.contains(m.file()))
             .toList();
@@ -102,12 +106,16 @@ public final class SpeechWatch {
   private void arrived(Media media, List<Span> spans) {
     found.put(media.file(), spans);
     Project project = session.present();
-    boolean isVoice =
-        unknown(project, project.voiceTracks()).stream().anyMatch(m -> m.id().equals(media.id()));
-    if (spans.isEmpty() && isVoice) {
-      messages.say(text("speech.none", media.title()));
-    }
+    sayWhereNothingWasFound(unknown(project, project.voiceTracks()));
     learn(session.present().shelf());
+  }
+
+  /** Says it once of each voice; of the film's own sound it says something only as a voice. */
+  private void sayWhereNothingWasFound(List<Media> voices) {
+    voices.stream()
+        .filter(m -> found.containsKey(m.file()) && found.get(m.file()).isEmpty())
+        .filter(m -> saidSilent.add(m.file()))
+        .forEach(m -> messages.say(text("speech.none", m.title())));
   }
 
   /** Notes what was found; where nothing was, the whole clip goes on counting as one passage. */
@@ -154,6 +162,7 @@ public final class SpeechWatch {
   public void forget(Path file) {
     late.forget(file);
     asked.remove(file);
+    saidSilent.remove(file);
     found.remove(file);
   }
 }

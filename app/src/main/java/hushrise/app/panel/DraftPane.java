@@ -365,7 +365,7 @@ public final class DraftPane extends HBox {
     List<HushDraft.Line> all = lines.getItems();
     List<HushDraft.Line> same =
         all.stream().filter(l -> l.trackId().equals(line.trackId())).toList();
-    return same.getFirst() == line && same.size() < all.size()
+    return same.getFirst().equals(line) && same.size() < all.size()
         ? session.shown().track(line.trackId()).map(track -> new Label(track.name()))
         : Optional.empty();
   }

@@ -44,7 +44,7 @@ final class UnheardTalk implements EarRule {
 
   private Optional<Finding> finding(Project project, Track track) {
     List<Span> talk =
-        track.clips().stream()
+        track.clipsInTime().stream()
             .flatMap(c -> spoken(project, track, c).stream())
             .filter(s -> s.startFrame() < project.lengthFrames())
             .toList();

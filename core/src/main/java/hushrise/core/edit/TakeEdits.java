@@ -16,13 +16,13 @@ import java.util.stream.Stream;
 /** Takes that were recorded: where they land, how they stack, which of them is heard. */
 public final class TakeEdits {
 
-  private TakeEdits() {}
-
   /** What is left of a recording beside a take that is shorter than this goes with its middle. */
   private static final double LEAST_LEFT_SECONDS = 0.5;
 
   /** How long the recording and a take that was spoken into it sound together at each end. */
   private static final double JOIN_SECONDS = 0.01;
+
+  private TakeEdits() {}
 
   /**
    * Puts a take where it was spoken. Over another take of the same place, which it covers by half
