@@ -49,7 +49,7 @@ public final class Possible implements Predicate<CommandId.Needs> {
       // A draft takes the room of the numbers, and Enter is its own.
       case SHOWN_LEVEL -> session.draft().isEmpty() && hasLevel(chosen, project);
       case PASSAGE -> chosen instanceof Selection.OfPassage;
-      case SPEECH -> project.voiceTracks().anyMatch(t -> !t.clips().isEmpty());
+      case SPEECH -> project.hasVoice();
       case MARKERS -> !project.markers().isEmpty();
       case DRAFT -> session.draft().isPresent();
       case FINDING -> hasFindings.getAsBoolean();

@@ -153,7 +153,7 @@ public final class Intake {
   private String took(Media item) {
     Project project = session.present();
     boolean music = item.kind() == MediaKind.MUSIC;
-    boolean speech = project.voiceTracks().anyMatch(t -> !t.clips().isEmpty());
+    boolean speech = project.hasVoice();
     String when =
         !music || speech ? "" : project.pictureEndFrame().isPresent() ? ".unspoken" : ".alone";
     return text("took." + item.kind().name() + when, item.title());

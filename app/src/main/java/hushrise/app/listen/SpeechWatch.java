@@ -6,10 +6,10 @@ import hushrise.app.job.Jobs;
 import hushrise.app.job.LateAnswers;
 import hushrise.app.job.Messages;
 import hushrise.app.session.Session;
+import hushrise.core.ear.UnheardTalk;
 import hushrise.core.edit.SpeechEdits;
 import hushrise.core.project.Project;
 import hushrise.core.project.media.Media;
-import hushrise.core.project.media.TrackKind;
 import hushrise.core.project.timeline.Clip;
 import hushrise.core.project.timeline.Track;
 import hushrise.core.time.Span;
@@ -76,20 +76,11 @@ public final class SpeechWatch {
         .toList();
   }
 
-  /** The film's own sound that has not been looked through, where it alone can be the voice. */
+  /** The film's own sound that has not been looked through, where it may be the voice. */
   private List<Media> unknownCamera(Project project) {
-    boolean hasVoice = project.voiceTracks().anyMatch(t -> !t.clips().isEmpty());
-    boolean hasMusic =
-        project.tracks().stream()
-            .anyMatch(t -> t.kind() == TrackKind.MUSIC && !t.clips().isEmpty());
-    return hasVoice || !hasMusic
-        ? List.of()
-        : unknown(
-                project,
-                project.tracks().stream().filter(t -> t.kind() == TrackKind.CAMERA && !t.muted()))
-            .stream()
-            .filter(m -> !asked.contains(m.file()))
-            .toList();
+    return unknown(project, UnheardTalk.mayBeVoice(project)).stream()
+        .filter(m -> !asked.contains(m.file()))
+        .toList();
   }
 
   private void lookIn(List<Media> unknown) {

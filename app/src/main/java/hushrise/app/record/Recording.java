@@ -6,16 +6,11 @@ import hushrise.app.job.Jobs;
 import hushrise.app.job.Messages;
 import hushrise.app.play.Transport;
 import hushrise.app.play.TransportState;
-import hushrise.app.session.Selection;
 import hushrise.app.session.Session;
 import hushrise.core.Problem;
-import hushrise.core.edit.TakeEdits;
 import hushrise.core.play.CountIn;
 import hushrise.core.project.Project;
-import hushrise.core.project.media.Media;
 import hushrise.core.project.media.MediaKind;
-import hushrise.core.project.media.TrackKind;
-import hushrise.core.project.timeline.Clip;
 import hushrise.core.record.InputCheck;
 import hushrise.core.record.LatencyCheck;
 import hushrise.core.record.Recorder;
@@ -41,8 +36,8 @@ import javafx.util.Duration;
 
 /**
  * Recording narration against the picture: the input, its check, a take that is counted in, rests,
- * goes on and ends, and where the take lands. What is lowered meanwhile is given back by itself, as
- * it belongs to the transport's state and to no project.
+ * goes on and ends; {@link Landing} puts it in its place. What is lowered meanwhile is given back
+ * by itself, as it belongs to the transport's state and to no project.
  */
 public final class Recording implements AutoCloseable {
 
@@ -66,7 +61,7 @@ public final class Recording implements AutoCloseable {
   private final MediaStore store;
   private final Jobs jobs;
   private final Messages messages;
-  private final Runnable draftsHush;
+  private final Landing landing;
   private final ReadOnlyObjectWrapper<State> state = new ReadOnlyObjectWrapper<>(State.OFF);
   private final ObjectProperty<String> inputName;
   private final ObjectProperty<Background> background =
@@ -99,7 +94,7 @@ public final class Recording implements AutoCloseable {
     this.store = store;
     this.jobs = jobs;
     this.messages = messages;
-    this.draftsHush = draftsHush;
+    landing = new Landing(session, messages, draftsHush);
     files = new TakeFiles(session);
     inputName = new SimpleObjectProperty<>(devices.inputs().getFirst());
     transport.stateProperty().addListener((p, was, now) -> transportChanged(now));
@@ -316,75 +311,12 @@ public final class Recording implements AutoCloseable {
     jobs.run(
         text("record.taking"),
         progress -> store.take(written.get(), MediaKind.VOICE, progress),
-        media -> land(media, at));
-  }
-
-  private void land(Media media, long at) {
-    session.commit(
-        text("edit.take", media.title()),
-        p -> TakeEdits.place(p.withMedia(media), media, at, text("track.kind.VOICE")));
-    Project project = session.present();
-    Clip landed =
-        project
-            .tracksOf(TrackKind.VOICE)
-            .flatMap(t -> t.clips().stream())
-            .filter(c -> c.mediaId().equals(media.id()))
-            .findFirst()
-            .orElseThrow();
-    session.select(
-        new Selection.OfClip(project.trackOfClip(landed.id()).orElseThrow().id(), landed.id()));
-    Optional<Media> instead =
-        landed.otherTakes().stream().findFirst().flatMap(t -> project.media(t.mediaId()));
-    messages.say(
-        instead
-            .map(m -> text("record.instead", media.title(), m.title(), media.file().getParent()))
-            .orElse(text("record.landed", media.title(), media.file().getParent())));
-    if (drafts.get()) {
-      draftOnceHeard(media.id());
-    }
-  }
-
-  /** Waits until it is known where the take speaks, then drafts. */
-  private void draftOnceHeard(String mediaId) {
-    if (session.present().media(mediaId).flatMap(Media::speech).isPresent()) {
-      draftsHush.run();
-      return;
-    }
-    javafx.beans.value.ChangeListener<Project> heard =
-        new javafx.beans.value.ChangeListener<>() {
-          @Override
-          public void changed(
-              javafx.beans.value.ObservableValue<? extends Project> p, Project was, Project now) {
-            Optional<Media> media = now.media(mediaId);
-            if (media.isEmpty()) {
-              session.presentProperty().removeListener(this);
-            } else if (media.get().speech().isPresent()) {
-              session.presentProperty().removeListener(this);
-              Platform.runLater(draftsHush);
-            }
-          }
-        };
-    session.presentProperty().addListener(heard);
+        media -> landing.land(media, at, drafts.get()));
   }
 
   /** Lets another take of the selected clip be heard. */
   public void another(int by) {
-    Optional<Clip> clip =
-        session
-            .selection()
-            .oneClip()
-            .flatMap(session.present()::clip)
-            .filter(c -> !c.otherTakes().isEmpty());
-    if (clip.isEmpty()) {
-      messages.say(text("record.oneTake"));
-      return;
-    }
-    session.commit(text("edit.otherTake"), p -> TakeEdits.another(p, clip.get().id(), by));
-    session
-        .present()
-        .clip(clip.get().id())
-        .flatMap(c -> session.present().media(c.mediaId()))
-        .ifPresent(m -> messages.say(text("record.heard", m.title())));
+    landing.another(by);
   }
 
   /** How much later than it was spoken a sample arrives, as it was measured for these devices. */

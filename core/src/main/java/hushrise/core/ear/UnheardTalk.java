@@ -10,12 +10,13 @@ import hushrise.core.speech.Passages;
 import hushrise.core.time.Span;
 import java.util.List;
 import java.util.Optional;
+import java.util.stream.Stream;
 
 /**
  * Somebody speaks in the film's own sound, there is no other voice, and music lies over it: then
  * the film's own sound is the voice, and nobody has said so.
  */
-final class UnheardTalk implements EarRule {
+public final class UnheardTalk implements EarRule {
 
   /** Less than this may be a call from afar. */
   private static final double LEAST_SECONDS = 3;
@@ -27,19 +28,18 @@ final class UnheardTalk implements EarRule {
 
   @Override
   public List<Finding> hear(Heard heard) {
-    Project project = heard.project();
-    boolean hasVoice = project.voiceTracks().anyMatch(t -> !t.clips().isEmpty());
-    boolean hasMusic =
-        project.tracks().stream()
-            .anyMatch(t -> t.kind() == TrackKind.MUSIC && !t.clips().isEmpty());
-    if (hasVoice || !hasMusic) {
-      return List.of();
-    }
-    return project.tracks().stream()
-        .filter(t -> t.kind() == TrackKind.CAMERA && project.heardTracks().test(t))
-        .map(t -> finding(project, t))
+    return mayBeVoice(heard.project())
+        .map(t -> finding(heard.project(), t))
         .flatMap(Optional::stream)
         .toList();
+  }
+
+  /** The film's own sound where it is heard, there is music, and nothing else can be the voice. */
+  public static Stream<Track> mayBeVoice(Project project) {
+    boolean hasMusic = project.tracksOf(TrackKind.MUSIC).anyMatch(t -> !t.clips().isEmpty());
+    return project.hasVoice() || !hasMusic
+        ? Stream.empty()
+        : project.tracksOf(TrackKind.CAMERA).filter(project.heardTracks());
   }
 
   private Optional<Finding> finding(Project project, Track track) {

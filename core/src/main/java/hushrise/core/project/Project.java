@@ -162,6 +162,11 @@ public record Project(
     return tracks.stream().filter(Track::isVoice);
   }
 
+  /** Whether something lies on a voice track. */
+  public boolean hasVoice() {
+    return voiceTracks().anyMatch(t -> !t.clips().isEmpty());
+  }
+
   /** Which tracks are heard: the soloed ones where there are any, else all; never muted ones. */
   public Predicate<Track> heardTracks() {
     boolean anySolo = tracks.stream().anyMatch(t -> t.soloed() && t.kind().sounds());

@@ -1,0 +1,115 @@
+package hushrise.app.record;
+
+import static hushrise.app.words.Texts.text;
+
+import hushrise.app.job.Messages;
+import hushrise.app.session.Selection;
+import hushrise.app.session.Session;
+import hushrise.core.edit.TakeEdits;
+import hushrise.core.project.Project;
+import hushrise.core.project.media.Media;
+import hushrise.core.project.media.TrackKind;
+import hushrise.core.project.timeline.Clip;
+import java.util.Optional;
+import javafx.application.Platform;
+import javafx.beans.value.ChangeListener;
+import javafx.beans.value.ObservableValue;
+
+/**
+ * What becomes of a take once its file has been read: it is placed where it was spoken and
+ * selected, what it replaces is said, its hush is drafted, and other takes of the place can be
+ * heard instead.
+ */
+final class Landing {
+
+  private final Session session;
+  private final Messages messages;
+  private final Runnable draftsHush;
+
+  /**
+   * @param draftsHush shows a draft of the hush that a new take wants
+   */
+  Landing(Session session, Messages messages, Runnable draftsHush) {
+    this.session = session;
+    this.messages = messages;
+    this.draftsHush = draftsHush;
+  }
+
+  /**
+   * Places a take.
+   *
+   * @param at where it was spoken, in frames of the timeline
+   * @param drafts whether its hush is drafted as soon as it is known where it speaks
+   */
+  void land(Media media, long at, boolean drafts) {
+    session.commit(
+        text("edit.take", media.title()),
+        p -> TakeEdits.place(p.withMedia(media), media, at, text("track.kind.VOICE")));
+    session
+        .present()
+        .tracksOf(TrackKind.VOICE)
+        .flatMap(t -> t.clips().stream())
+        .filter(c -> c.mediaId().equals(media.id()))
+        .findFirst()
+        .ifPresent(clip -> landed(media, clip));
+    if (drafts) {
+      draftOnceHeard(media.id());
+    }
+  }
+
+  private void landed(Media media, Clip clip) {
+    Project project = session.present();
+    project
+        .trackOfClip(clip.id())
+        .ifPresent(t -> session.select(new Selection.OfClip(t.id(), clip.id())));
+    Optional<Media> instead =
+        clip.otherTakes().stream().findFirst().flatMap(t -> project.media(t.mediaId()));
+    messages.say(
+        instead
+            .map(m -> text("record.instead", media.title(), m.title(), media.file().getParent()))
+            .orElse(text("record.landed", media.title(), media.file().getParent())));
+  }
+
+  /** Waits until it is known where the take speaks, then drafts. */
+  private void draftOnceHeard(String mediaId) {
+    if (session.present().media(mediaId).flatMap(Media::speech).isPresent()) {
+      draftsHush.run();
+      return;
+    }
+    session
+        .presentProperty()
+        .addListener(
+            new ChangeListener<>() {
+              @Override
+              public void changed(ObservableValue<? extends Project> p, Project was, Project now) {
+                Optional<Media> media = now.media(mediaId);
+                if (media.isEmpty()) {
+                  session.presentProperty().removeListener(this);
+                } else if (media.get().speech().isPresent()) {
+                  session.presentProperty().removeListener(this);
+                  Platform.runLater(draftsHush);
+                }
+              }
+            });
+  }
+
+  /** Lets another take of the selected clip be heard. */
+  void another(int by) {
+    Optional<Clip> clip =
+        session
+            .selection()
+            .oneClip()
+            .flatMap(session.present()::clip)
+            .filter(c -> !c.otherTakes().isEmpty());
+    if (clip.isEmpty()) {
+      messages.say(text("record.oneTake"));
+      return;
+    }
+    session.commit(text("edit.otherTake"), p -> TakeEdits.another(p, clip.get().id(), by));
+    session
+        .present()
+        .clip(clip.get().id())
+        .flatMap(c -> session.present().media(c.mediaId()))
+        .ifPresent(m -> messages.say(text("record.heard", m.title())));
+  }
+}
