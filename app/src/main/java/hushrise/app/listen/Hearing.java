@@ -347,9 +347,9 @@ public final class Hearing {
     now.set(Optional.of(heard.with(all)));
   }
 
-  /** Is told that the film has been measured, and looks at its highest peak. */
-  public void measured(FilmLoudness film) {
-    Optional<Finding> found = PeakOver.hear(film);
+  /** Is told what the film was measured to be, if it is known, and looks at its highest peak. */
+  public void measured(Optional<FilmLoudness> film) {
+    Optional<Finding> found = film.flatMap(PeakOver::hear);
     if (!found.map(Finding::figures).equals(peak.map(Finding::figures))) {
       peak = found;
       now.get().ifPresent(this::show);

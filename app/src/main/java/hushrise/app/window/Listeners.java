@@ -50,7 +50,7 @@ final class Listeners implements AutoCloseable {
     facts = new ItemFacts(store, jobs);
     hearing = new Hearing(session, store, cuts, jobs);
     measure = new FilmMeasure(session, store, jobs, calm);
-    measure.nowProperty().addListener((p, was, now) -> now.ifPresent(hearing::measured));
+    measure.nowProperty().addListener((p, was, now) -> hearing.measured(now));
     speech = new SpeechWatch(session, new SpeechStore(store, cache), jobs, messages);
     files = new FileWatch(session, store, jobs, messages, this::forget, this::gone);
   }

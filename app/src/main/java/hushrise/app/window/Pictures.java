@@ -260,7 +260,7 @@ final class Pictures {
     window
         .session()
         .commit(
-            "",
+            text("edit.removeHush"),
             p -> {
               Project changed = LevelEdits.removeHush(p, hushes.get(1).id());
               changed = LevelEdits.setHushDepth(changed, hushes.get(3).id(), -15);
@@ -277,7 +277,8 @@ final class Pictures {
     window
         .session()
         .commit(
-            "", p -> FadeEdits.fitOut(LevelEdits.setHushDepth(p, hushes.get(1).id(), -3), song, 0));
+            text("edit.hushDepth"),
+            p -> FadeEdits.fitOut(LevelEdits.setHushDepth(p, hushes.get(1).id(), -3), song, 0));
     whenQuiet(() -> window.run(CommandId.EAR_NEXT));
   }
 

@@ -413,6 +413,17 @@ class SecondEarWindowTest extends WindowTestCase {
     assertThat(robot.lookup("#ear-again").tryQuery()).isEmpty();
   }
 
+  @Test
+  void aPeakIsNotRemarkedOnWhenItsFilmIsGone() {
+    untilOpen();
+    commit(p -> p.withMasterDb(9));
+    untilPeakIsLookedFor();
+    commit(p -> p.withTracks(List.of()));
+    assertThat(rules()).isEmpty();
+    press(KeyCode.CONTROL, KeyCode.Z);
+    untilPeakIsLookedFor();
+  }
+
   /** The narration as the film's own sound: nobody has said that it is the voice. */
   @Test
   void talkInTheFilmsOwnSoundIsFoundAndMadeTheVoice() {
