@@ -9,6 +9,7 @@ import hushrise.core.project.timeline.CrossfadeShape;
 import hushrise.core.project.timeline.Take;
 import hushrise.core.project.timeline.Track;
 import java.util.ArrayList;
+import java.util.Comparator;
 import java.util.List;
 import java.util.Optional;
 import java.util.stream.Stream;
@@ -29,7 +30,8 @@ public final class TakeEdits {
    * or more of the shorter of the two, it is the one that is heard, and that one stays at hand. Of
    * a recording more than twice as long as what the take covers, only that part is replaced; what
    * comes before and after it goes on as clips of their own. Elsewhere the take is a clip of its
-   * own on the first voice track.
+   * own on the first voice track. Nothing else of its track sounds under it: what reaches into it
+   * is cut where they meet, and what it covers whole stays at hand.
    *
    * @param take an item of the Shelf
    * @param startFrame where it was spoken
@@ -42,16 +44,84 @@ public final class TakeEdits {
             .tracksOf(TrackKind.VOICE)
             .flatMap(t -> t.clips().stream())
             .filter(c -> c.seams().isEmpty() && coversHalf(c, fresh))
-            .findFirst();
+            .max(Comparator.comparingLong(c -> overlap(c, fresh)));
     if (under.isPresent()) {
       Clip old = under.get();
-      return replaced(project, old, over(old, fresh, project.sampleRate()));
+      List<Clip> parts = over(old, fresh, project.sampleRate());
+      return alone(replaced(project, old, parts), heard(parts, take));
     }
     Optional<Track> voice = project.firstTrack(TrackKind.VOICE);
     if (voice.isPresent()) {
-      return project.withTrack(voice.get().id(), t -> t.withClips(with(t.clips(), fresh)));
+      return alone(
+          project.withTrack(voice.get().id(), t -> t.withClips(with(t.clips(), fresh))), fresh);
     }
     return TrackEdits.insert(project, Track.of(TrackKind.VOICE, trackName, List.of(fresh)));
+  }
+
+  private static Clip heard(List<Clip> parts, Media take) {
+    return parts.stream().filter(c -> c.mediaId().equals(take.id())).findFirst().orElseThrow();
+  }
+
+  /** Lets nothing of its track sound under a take: what lies in it is another take of the place. */
+  private static Project alone(Project project, Clip clip) {
+    Track track = project.trackOfClip(clip.id()).orElseThrow();
+    List<Clip> covered =
+        track.clips().stream()
+            .filter(c -> !c.id().equals(clip.id()) && overlap(c, clip) == c.lengthFrames())
+            .toList();
+    List<Take> others = new ArrayList<>(clip.otherTakes());
+    covered.forEach(c -> others.add(c.asTake()));
+    Project without =
+        project.withTrack(
+            track.id(),
+            t ->
+                t.withClips(t.clips().stream().filter(c -> !covered.contains(c)).toList())
+                    .withClip(clip.id(), c -> c.withOtherTakes(others)));
+    return met(without, clip.id(), Optional.empty());
+  }
+
+  /**
+   * Lets what lies beside a take meet it: what reaches into it ends, or begins, a join's length
+   * inside it, and what was joined so to the take heard before follows to its ends.
+   *
+   * @param was the clip while another of its takes was heard
+   */
+  private static Project met(Project project, String clipId, Optional<Clip> was) {
+    Clip clip = project.clip(clipId).orElseThrow();
+    long join = joinFrames(project, clip);
+    Project result = project;
+    for (Clip beside : project.trackOfClip(clipId).orElseThrow().clips()) {
+      Clip plain = beside.withFit(Optional.empty());
+      boolean before = beside.startFrame() < clip.startFrame();
+      boolean after = beside.endFrame() > clip.endFrame();
+      if (before && !after) {
+        long end = clip.startFrame() + join;
+        if (beside.endFrame() > end) {
+          Clip head = ClipShape.halves(plain, end - beside.startFrame(), "").getFirst();
+          result = softly(replaced(result, beside, List.of(head)), clipId);
+        } else if (was.filter(w -> beside.endFrame() == w.startFrame() + join).isPresent()) {
+          result = ClipEdits.trimEnd(result, beside.id(), end);
+        }
+      } else if (after && !before) {
+        long start = clip.endFrame() - join;
+        if (beside.startFrame() < start) {
+          Clip tail = ClipShape.halves(plain, start - beside.startFrame(), beside.id()).getLast();
+          result = softly(replaced(result, beside, List.of(tail)), beside.id());
+        } else if (was.filter(w -> beside.startFrame() == w.endFrame() - join).isPresent()) {
+          result = ClipEdits.trimStart(result, beside.id(), start);
+        }
+      }
+    }
+    return result;
+  }
+
+  private static Project softly(Project project, String clipId) {
+    return ClipEdits.setCrossfade(project, clipId, CrossfadeShape.EQUAL_GAIN);
+  }
+
+  /** How long what meets sounds together, in frames. */
+  private static long joinFrames(Project project, Clip clip) {
+    return Math.min(Math.round(JOIN_SECONDS * project.sampleRate()), clip.lengthFrames() / 2);
   }
 
   /** What a clip becomes under a take: one clip of both, or up to three. */
@@ -128,7 +198,8 @@ public final class TakeEdits {
     } else {
       ring.addFirst(clip.asTake());
     }
-    return replaced(project, clip, List.of(clip.withTake(next).withOtherTakes(ring)));
+    Project heard = replaced(project, clip, List.of(clip.withTake(next).withOtherTakes(ring)));
+    return met(heard, clipId, Optional.of(clip));
   }
 
   private static Project replaced(Project project, Clip clip, List<Clip> parts) {

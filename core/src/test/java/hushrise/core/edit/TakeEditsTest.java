@@ -1,7 +1,7 @@
 package hushrise.core.edit;
 
 import static org.assertj.core.api.Assertions.assertThat;
-import static org.assertj.core.api.Assertions.within;
+import static org.assertj.core.api.Assertions.tuple;
 
 import hushrise.core.mix.Projects;
 import hushrise.core.project.Project;
@@ -13,6 +13,7 @@ import hushrise.core.store.ProjectFile;
 import java.nio.file.Path;
 import java.util.List;
 import java.util.Set;
+import java.util.stream.IntStream;
 import org.junit.jupiter.api.Test;
 import org.junit.jupiter.api.io.TempDir;
 
@@ -90,9 +91,55 @@ class TakeEditsTest {
     assertThat(middle.mediaId()).isEqualTo("spoken");
     assertThat(middle.startFrame() - middle.mediaStartFrame()).isEqualTo(10L * RATE);
     float[] was = Projects.left(before, sounds, 29L * RATE, 7 * RATE);
-    assertThat(Projects.left(into, sounds, 29L * RATE, 7 * RATE)).isNotEqualTo(was);
-    assertThat(Projects.left(back, sounds, 29L * RATE, 7 * RATE))
-        .containsExactly(was, within(1e-6f));
+    assertThat(farthest(Projects.left(into, sounds, 29L * RATE, 7 * RATE), was)).isGreaterThan(0.1);
+    assertThat(farthest(Projects.left(back, sounds, 29L * RATE, 7 * RATE), was)).isLessThan(1e-6);
+  }
+
+  /** The greatest distance between two sounds' samples. */
+  private static double farthest(float[] a, float[] b) {
+    return IntStream.range(0, b.length).mapToDouble(i -> Math.abs(a[i] - b[i])).max().orElseThrow();
+  }
+
+  @Test
+  void aLongerTakeOfASpokenInPlaceIsHeardAlone() {
+    Projects.Sounds sounds = new Projects.Sounds();
+    Media spoken = sounds.add("spoken", MediaKind.VOICE, Projects.noise(7, 60 * RATE, 0.5));
+    Media line = sounds.add("line", MediaKind.VOICE, Projects.noise(8, 3 * RATE, 0.5));
+    Media longer = sounds.add("longer", MediaKind.VOICE, Projects.noise(9, 5 * RATE, 0.5));
+    Project into = with(with(Project.empty("p"), spoken, 10), line, 30);
+    Project over = with(into, longer, 29);
+    assertThat(clips(over)).extracting(Clip::mediaId).containsExactly("spoken", "longer", "spoken");
+    assertThat(clips(over).get(0).endFrame()).isEqualTo(29L * RATE + RATE / 100);
+    assertThat(clips(over).get(2).startFrame()).isEqualTo(34L * RATE - RATE / 100);
+    float[] alone = Projects.left(with(Project.empty("q"), longer, 29), sounds, 30L * RATE, RATE);
+    assertThat(farthest(Projects.left(over, sounds, 30L * RATE, RATE), alone)).isZero();
+    Project back = TakeEdits.another(over, clips(over).get(1).id(), 1);
+    float[] was = Projects.left(into, sounds, 28L * RATE, 7 * RATE);
+    assertThat(farthest(Projects.left(back, sounds, 28L * RATE, 7 * RATE), was)).isLessThan(1e-6);
+  }
+
+  @Test
+  void aTakeThatReachesIntoAnotherLineEndsItThere() {
+    Project before = with(with(Project.empty("p"), second, 10), second.withId("next"), 17);
+    Project project = with(before, third, 14.5);
+    assertThat(clips(project))
+        .extracting(Clip::startFrame, Clip::endFrame)
+        .containsExactlyInAnyOrder(
+            tuple(10L * RATE, Math.round(14.51 * RATE)),
+            tuple(Math.round(14.5 * RATE), Math.round(17.5 * RATE)),
+            tuple(Math.round(17.49 * RATE), 22L * RATE));
+    assertThat(clips(project)).allMatch(c -> c.otherTakes().isEmpty());
+    assertThat(clips(project).get(1).mediaStartFrame()).isEqualTo(Math.round(0.49 * RATE));
+  }
+
+  @Test
+  void aTakeOverSeveralLinesKeepsThemAllAtHand() {
+    Project lines = with(with(Project.empty("p"), third, 10), third.withId("next"), 14);
+    Project project = with(lines, Projects.media("all", MediaKind.VOICE, 9L * RATE), 9);
+    assertThat(clips(project)).hasSize(1);
+    assertThat(clips(project).getFirst().otherTakes())
+        .extracting("mediaId")
+        .containsExactly("three", "next");
   }
 
   @Test
