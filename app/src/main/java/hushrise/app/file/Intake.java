@@ -6,7 +6,9 @@ import hushrise.app.job.Jobs;
 import hushrise.app.job.Messages;
 import hushrise.app.session.Session;
 import hushrise.core.Problem;
+import hushrise.core.edit.ClipEdits;
 import hushrise.core.edit.Placement;
+import hushrise.core.edit.SongChange;
 import hushrise.core.project.Project;
 import hushrise.core.project.media.Media;
 import hushrise.core.project.media.MediaKind;
@@ -15,6 +17,7 @@ import hushrise.core.project.timeline.Clip;
 import hushrise.core.project.timeline.Track;
 import hushrise.core.sound.Progress;
 import hushrise.core.store.ProjectFile;
+import hushrise.core.time.Timecode;
 import hushrise.media.MediaStore;
 import hushrise.media.SongStore;
 import java.io.IOException;
@@ -23,6 +26,8 @@ import java.nio.file.Path;
 import java.util.ArrayList;
 import java.util.Comparator;
 import java.util.List;
+import java.util.Optional;
+import java.util.Set;
 import java.util.function.BiFunction;
 import java.util.stream.Stream;
 
@@ -128,56 +133,99 @@ public final class Intake {
           read.media().size() == 1
               ? text("edit.add", read.media().getFirst().title())
               : text("edit.addMany", read.media().size());
+      Project before = session.present();
       session.commit(name, p -> added(p, read.media(), places));
-      messages.say(words(read, places));
+      messages.say(words(read, places, before));
     }
     if (!read.problems().isEmpty()) {
       messages.complain(read.problems().getFirst());
     }
   }
 
-  private String words(Read read, boolean places) {
+  private String words(Read read, boolean places, Project before) {
     Media first = read.media().getFirst();
     String what;
     if (!places) {
       what = text("took.shelf", read.media().size());
     } else if (read.media().size() == 1) {
-      what = took(first);
+      what = took(first, before);
     } else {
-      what = text("took.many", read.media().size());
+      long waiting = read.media().stream().filter(m -> clipOf(m, before).isEmpty()).count();
+      String placed = text("took.many", read.media().size() - waiting);
+      what = waiting == 0 ? placed : placed + " " + text("took.many.waiting", waiting);
     }
     return read.leftOut() > 0 ? what + " " + text("took.leftOut", read.leftOut()) : what;
   }
 
   /** Where an item has come to lie, and what to do next. */
-  private String took(Media item) {
+  private String took(Media item, Project before) {
+    Optional<Clip> clip = clipOf(item, before);
+    return switch (item.kind()) {
+      case MUSIC -> tookMusic(item, before, clip);
+      case VOICE ->
+          clip.filter(c -> c.startFrame() != session.playhead())
+              .map(c -> text("took.VOICE.later", item.title(), timecode(c.startFrame())))
+              .orElse(text("took.VOICE", item.title()));
+      default -> text("took." + item.kind().name(), item.title());
+    };
+  }
+
+  private String timecode(long frame) {
     Project project = session.present();
-    boolean music = item.kind() == MediaKind.MUSIC;
-    boolean speech = project.hasVoice();
+    return Timecode.format(frame, project.pictureRate(), project.sampleRate());
+  }
+
+  private String tookMusic(Media item, Project before, Optional<Clip> clip) {
+    Project project = session.present();
+    long at = clip.map(Clip::startFrame).orElse(session.playhead());
+    Optional<Clip> other = SongChange.playingAt(before, at);
+    if (other.isPresent()) {
+      String how =
+          clip.isEmpty()
+              ? "waiting"
+              : project.clip(other.get().id()).isPresent() ? "after" : "instead";
+      Media played = before.media(other.get().mediaId()).orElseThrow();
+      return text("took.MUSIC." + how, item.title(), played.title());
+    }
     String when =
-        !music || speech ? "" : project.pictureEndFrame().isPresent() ? ".unspoken" : ".alone";
-    return text("took." + item.kind().name() + when, item.title());
+        project.hasVoice() ? "" : project.pictureEndFrame().isPresent() ? ".unspoken" : ".alone";
+    return text("took.MUSIC" + when, item.title());
+  }
+
+  /** The clip that an item has got. */
+  private Optional<Clip> clipOf(Media item, Project before) {
+    return session.present().tracks().stream()
+        .flatMap(t -> t.clips().stream())
+        .filter(c -> c.mediaId().equals(item.id()) && before.clip(c.id()).isEmpty())
+        .findFirst();
   }
 
   private Project added(Project project, List<Media> media, boolean places) {
     Project result = project;
     long voiceAt = session.playhead();
     boolean voices = media.stream().anyMatch(m -> m.kind() == MediaKind.VOICE);
+    Optional<Long> songEnd = Optional.empty();
     for (Media item : media) {
       result = result.withMedia(item);
-      if (places) {
-        long at =
-            switch (item.kind()) {
-              case PICTURE, STILL -> 0;
-              case MUSIC -> afterMusic(result);
-              case VOICE -> voiceAt;
-              case EFFECT -> voices ? voiceAt : session.playhead();
-            };
-        result = Placement.place(result, item.id(), at, songs);
-        boolean inTurn = item.kind() == MediaKind.VOICE || item.kind() == MediaKind.EFFECT;
-        if (inTurn) {
-          voiceAt += item.lengthFrames() + project.sampleRate();
+      if (!places) {
+        continue;
+      }
+      long at =
+          switch (item.kind()) {
+            case PICTURE, STILL -> 0;
+            case MUSIC -> songEnd.orElse(afterMusic(result));
+            case VOICE -> roomFor(result, item, voiceAt);
+            case EFFECT -> voices ? voiceAt : session.playhead();
+          };
+      if (item.kind() == MediaKind.MUSIC) {
+        if (!isFreeForMusic(result, at, songEnd.isPresent())) {
+          continue;
         }
+        songEnd = Optional.of(at + item.usefulPart().lengthFrames());
+      }
+      result = Placement.place(result, item.id(), at, songs);
+      if (item.kind() == MediaKind.VOICE || item.kind() == MediaKind.EFFECT) {
+        voiceAt = at + item.lengthFrames() + project.sampleRate();
       }
     }
     return result;
@@ -191,23 +239,60 @@ public final class Intake {
   }
 
   /**
-   * Places an item of the Shelf: music under the film, a picture after the picture, else at the
-   * playhead.
+   * Whether a song can start at a time without taking another one's place, and is heard of it.
+   *
+   * @param inTurn whether it follows another that came with it
+   */
+  private static boolean isFreeForMusic(Project project, long at, boolean inTurn) {
+    boolean over = inTurn && at >= project.pictureEndFrame().orElse(Long.MAX_VALUE);
+    return !over && startingAt(project, at).isEmpty();
+  }
+
+  /** The song that has not played for a second yet when another is to start at a time. */
+  private static Optional<Clip> startingAt(Project project, long at) {
+    return SongChange.playingAt(project, at)
+        .filter(c -> at - c.startFrame() < project.sampleRate());
+  }
+
+  private static long roomFor(Project project, Media voice, long from) {
+    return Placement.roomFrom(project, TrackKind.VOICE, voice.usefulPart().lengthFrames(), from);
+  }
+
+  /**
+   * Places an item of the Shelf: music under the film, or from the playhead on in place of what
+   * plays there; a picture after the picture; narration at the playhead, or where there is room for
+   * it; anything else at the playhead.
    */
   public void place(Media item) {
     Runnable place =
         () -> {
-          long at =
-              item.kind() == MediaKind.MUSIC ? afterMusic(session.present()) : session.playhead();
-          session.commit(
-              text("edit.place", item.title()), p -> Placement.place(p, item.id(), at, songs));
-          messages.say(took(item));
+          Project before = session.present();
+          session.commit(text("edit.place", item.title()), p -> placed(p, item));
+          messages.say(took(item, before));
         };
     if (item.kind() == MediaKind.MUSIC) {
       listen(item, place);
     } else {
       place.run();
     }
+  }
+
+  private Project placed(Project project, Media item) {
+    return switch (item.kind()) {
+      case MUSIC -> {
+        long at = afterMusic(project);
+        Optional<Clip> starting = startingAt(project, at);
+        Project without =
+            starting
+                .map(c -> ClipEdits.delete(project, Set.of(c.id()), false, false))
+                .orElse(project);
+        long start = starting.map(Clip::startFrame).orElse(at);
+        yield Placement.place(without, item.id(), start, songs);
+      }
+      case VOICE ->
+          Placement.place(project, item.id(), roomFor(project, item, session.playhead()), songs);
+      default -> Placement.place(project, item.id(), session.playhead(), songs);
+    };
   }
 
   /** Listens to a song when that has not been done, then goes on. */

@@ -8,6 +8,8 @@ import hushrise.core.project.timeline.Clip;
 import hushrise.core.project.timeline.FitMode;
 import hushrise.core.separation.PassageLoudness;
 import hushrise.core.speech.Passages;
+import java.io.IOException;
+import java.nio.file.Files;
 import java.nio.file.Path;
 import java.util.ArrayList;
 import java.util.List;
@@ -114,6 +116,67 @@ class FromScratchTest extends WindowTestCase {
         PassageLoudness.measure(project(), store, Passages.of(project()));
     assertThat(rendered).hasSizeGreaterThanOrEqualTo(4);
     assertThat(rendered).allSatisfy(p -> assertThat(p.separationLu()).isBetween(9.7, 12.3));
+  }
+
+  /** The same song under another name. */
+  private Path secondSong() throws IOException {
+    return Files.copy(folder.resolve("harbour-tune.mp3"), folder.resolve("evening-tune.mp3"));
+  }
+
+  @Test
+  void aSecondSongWaitsOnTheShelfAndTakesOverWhereItIsPlaced() throws IOException {
+    secondSong();
+    add("first-ferry.mp4");
+    add("harbour-tune.mp3");
+    add("evening-tune.mp3");
+    assertThat(status()).contains("on the Shelf", "harbour-tune.mp3 already plays");
+    assertThat(music().clips()).hasSize(1);
+    robot.interact(() -> window.session().seek(50L * RATE));
+    robot.clickOn("#shelf-button");
+    clickOnItem("evening-tune.mp3");
+    robot.interact(() -> this.<ButtonBase>find("item-place").fire());
+    until("it is placed", () -> music().clips().size() == 2);
+    assertThat(status()).contains("takes over from harbour-tune.mp3");
+    assertThat(music().clips()).extracting(Clip::endFrame).containsExactly(52L * RATE, 96L * RATE);
+    assertThat(music().clips().getLast().startFrame()).isEqualTo(50L * RATE);
+  }
+
+  @Test
+  void aSongPlacedWhereAnotherBeginsPlaysInItsPlace() throws IOException {
+    secondSong();
+    add("first-ferry.mp4");
+    add("harbour-tune.mp3");
+    add("evening-tune.mp3");
+    robot.clickOn("#shelf-button");
+    clickOnItem("evening-tune.mp3");
+    robot.interact(() -> this.<ButtonBase>find("item-place").fire());
+    until("it is placed", () -> status().contains("in place of harbour-tune.mp3"));
+    assertThat(music().clips()).hasSize(1);
+    assertThat(music().clips().getFirst().endFrame()).isEqualTo(96L * RATE);
+    press(KeyCode.CONTROL, KeyCode.Z);
+    assertThat(project().media(music().clips().getFirst().mediaId()).orElseThrow().title())
+        .isEqualTo("harbour-tune.mp3");
+  }
+
+  @Test
+  void songsThatComeTogetherFollowOneAnotherAndNarrationFollowsNarration() throws IOException {
+    List<Path> dropped =
+        List.of(
+            folder.resolve("first-ferry.mp4"), folder.resolve("harbour-tune.mp3"), secondSong());
+    robot.interact(() -> window.take(dropped, true));
+    until("all are on the Shelf", () -> project().shelf().size() == 3);
+    untilQuiet();
+    List<Clip> songs = music().clips();
+    assertThat(songs).hasSize(2);
+    assertThat(songs.getFirst().endFrame()).isEqualTo(songs.getLast().startFrame());
+    assertThat(songs.getFirst().seams()).isEmpty();
+    assertThat(songs.getLast().endFrame()).isEqualTo(96L * RATE);
+    add("narration-1.flac");
+    add("narration-2.flac");
+    assertThat(status()).contains("where there is room");
+    List<Clip> takes = project().firstTrack(TrackKind.VOICE).orElseThrow().clips();
+    assertThat(takes.getFirst().startFrame()).isZero();
+    assertThat(takes.getLast().startFrame()).isEqualTo(takes.getFirst().endFrame() + RATE);
   }
 
   @Test

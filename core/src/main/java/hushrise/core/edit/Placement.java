@@ -5,7 +5,6 @@ import hushrise.core.fit.Repeat;
 import hushrise.core.fit.Songs;
 import hushrise.core.project.Project;
 import hushrise.core.project.media.Media;
-import hushrise.core.project.media.MediaKind;
 import hushrise.core.project.media.TrackKind;
 import hushrise.core.project.timeline.Clip;
 import hushrise.core.project.timeline.Fade;
@@ -33,8 +32,9 @@ public final class Placement {
   /**
    * Places the useful part of an item of the Shelf. A picture or a still goes after what there is
    * of the picture, and a picture brings its own sound along as camera sound. Music is fitted to
-   * the picture's end, with fades: looped when it is shorter, trimmed when it is longer. Anything
-   * else just starts at the time given.
+   * the picture's end, with fades: looped when it is shorter, trimmed when it is longer; music that
+   * sounds where it starts gives way to it, and it gives way to what begins after it. Anything else
+   * just starts at the time given.
    *
    * @param atFrame where on the timeline
    */
@@ -45,9 +45,22 @@ public final class Placement {
       case STILL -> placeStill(project, media);
       case VOICE -> addClip(project, TrackKind.VOICE, "Narration", clipOf(media, atFrame));
       case EFFECT -> addClip(project, TrackKind.EFFECTS, "Effects", clipOf(media, atFrame));
-      case MUSIC ->
-          addClip(project, TrackKind.MUSIC, "Music", music(project, media, atFrame, songs));
+      case MUSIC -> placeMusic(project, media, atFrame, songs);
     };
+  }
+
+  /**
+   * The first time from one on at which the track that a kind is placed on has room for so many
+   * frames; where something else is in the way, a second after it.
+   */
+  public static long roomFrom(Project project, TrackKind kind, long lengthFrames, long fromFrame) {
+    long at = fromFrame;
+    List<Clip> clips = project.firstTrack(kind).map(Track::clipsInTime).orElse(List.of());
+    for (Clip clip : clips) {
+      boolean inTheWay = clip.startFrame() < at + lengthFrames && clip.endFrame() > at;
+      at = inTheWay ? clip.endFrame() + project.sampleRate() : at;
+    }
+    return at;
   }
 
   private static Clip clipOf(Media media, long startFrame) {
@@ -73,29 +86,50 @@ public final class Placement {
     return addClip(project, TrackKind.PICTURE, "Picture", still);
   }
 
-  private static Clip music(Project project, Media media, long atFrame, Songs songs) {
+  private static Project placeMusic(Project project, Media media, long atFrame, Songs songs) {
+    Optional<Clip> before = SongChange.playingAt(project, atFrame);
+    Optional<Clip> next = SongChange.nextAfter(project, atFrame);
+    Clip clip = music(project, media, atFrame, next, songs);
+    Clip joined = before.isPresent() ? clip.withFadeIn(Fade.NONE) : clip;
+    Project given =
+        before.map(b -> SongChange.givingWay(project, b, atFrame, songs)).orElse(project);
+    return addClip(
+        next.filter(n -> clip.endFrame() > n.startFrame())
+            .map(n -> given.withEachTrack(t -> t.withClip(n.id(), c -> c.withFadeIn(Fade.NONE))))
+            .orElse(given),
+        TrackKind.MUSIC,
+        "Music",
+        joined);
+  }
+
+  private static Clip music(
+      Project project, Media media, long atFrame, Optional<Clip> next, Songs songs) {
     Clip clip = clipOf(media, atFrame);
-    long film = project.pictureEndFrame().orElse(0);
-    long length = film - atFrame;
-    if (length < project.sampleRate()) {
+    int rate = project.sampleRate();
+    Optional<Long> until =
+        next.map(n -> SongChange.endFrame(clip.endFrame(), n.startFrame(), rate));
+    long end = until.orElse(project.pictureEndFrame().orElse(0L));
+    long length = end - atFrame;
+    boolean longEnough = clip.lengthFrames() >= length;
+    boolean alone = project.pictureEndFrame().isEmpty() && !longEnough;
+    if (length < rate || alone) {
       return clip.withFadeIn(fade(project, Fits.FADE_IN_SECONDS, clip.lengthFrames()))
           .withFadeOut(fade(project, Fits.FADE_OUT_SECONDS, clip.lengthFrames()));
     }
-    Clip faded =
-        clip.withFadeIn(fade(project, Fits.FADE_IN_SECONDS, length))
-            .withFadeOut(fade(project, Fits.FADE_OUT_SECONDS, length));
-    boolean longEnough = clip.lengthFrames() >= length;
+    Fade out = next.isPresent() ? Fade.NONE : fade(project, Fits.FADE_OUT_SECONDS, length);
+    Clip faded = clip.withFadeIn(fade(project, Fits.FADE_IN_SECONDS, length)).withFadeOut(out);
     Clip fitted =
         faded.withFit(
             Optional.of(
                 Fit.of(longEnough ? FitMode.TRIM : FitMode.LOOP, atFrame)
-                    .withPart(media.useful())));
+                    .withPart(media.useful())
+                    .withUntilFrame(until)));
     if (longEnough) {
       return fitted.withContent(length, List.of());
     }
     return songs.song(media).isPresent()
-        ? Fits.fitted(fitted, media, songs, film, project.sampleRate())
-        : Repeat.toLength(faded, media.usefulPart().endFrame(), length, project.sampleRate());
+        ? Fits.fitted(fitted, media, songs, end, rate)
+        : Repeat.toLength(faded, media.usefulPart().endFrame(), length, rate);
   }
 
   private static Fade fade(Project project, double seconds, long clipFrames) {
@@ -110,23 +144,6 @@ public final class Placement {
     }
     return project.withTrack(
         track.get().id(),
-        t -> {
-          List<Clip> clips = new ArrayList<>(t.clips());
-          clips.add(clip);
-          return t.withClips(clips);
-        });
-  }
-
-  /** Places the useful part of an item on a track of its kind. */
-  public static Project placeOn(
-      Project project, String mediaId, String trackId, long atFrame, Songs songs) {
-    Media media = project.media(mediaId).orElseThrow();
-    Clip clip =
-        media.kind() == MediaKind.MUSIC
-            ? music(project, media, atFrame, songs)
-            : clipOf(media, atFrame);
-    return project.withTrack(
-        trackId,
         t -> {
           List<Clip> clips = new ArrayList<>(t.clips());
           clips.add(clip);

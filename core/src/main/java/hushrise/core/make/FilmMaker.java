@@ -3,6 +3,7 @@ package hushrise.core.make;
 import hushrise.core.Decibels;
 import hushrise.core.Problem;
 import hushrise.core.edit.EvenVoices;
+import hushrise.core.edit.SongChange;
 import hushrise.core.fit.Fits;
 import hushrise.core.fit.Repeat;
 import hushrise.core.fit.Songs;
@@ -136,7 +137,7 @@ public final class FilmMaker {
     return clips;
   }
 
-  /** Each song plays to the next one's start, the last to the picture's end. */
+  /** Each song gives way to the next one, the last plays to the picture's end. */
   private List<Clip> musicClips() {
     long pictureEnd = plan.picture().lengthFrames();
     List<Clip> clips = new ArrayList<>();
@@ -149,9 +150,13 @@ public final class FilmMaker {
             "The music %s is shorter than a second: choose a longer piece."
                 .formatted(media.file()));
       }
+      boolean last = i + 1 == whole.size();
+      long turn = last ? pictureEnd : whole.get(i + 1).startFrame();
       long end =
-          i + 1 < whole.size() ? Math.min(whole.get(i + 1).startFrame(), pictureEnd) : pictureEnd;
-      if (end <= clip.startFrame()) {
+          last
+              ? pictureEnd
+              : Math.min(SongChange.endFrame(clip.endFrame(), turn, sampleRate), pictureEnd);
+      if (Math.min(turn, pictureEnd) <= clip.startFrame()) {
         throw new Problem(
             "The music %s would start at %.1f s, when the picture (%.1f s) or the next song leaves no room for it: place it earlier."
                 .formatted(

@@ -296,7 +296,7 @@ class FitsTest {
     Project empty = marked.withTrack(track, t -> t.withClips(java.util.List.of()));
     for (double seconds : new double[] {30, 180}) {
       Project placed = withPictureOf(empty, Math.min(seconds, 70));
-      Project project = Placement.placeOn(placed, song, track, 0, SONGS);
+      Project project = Placement.place(placed, song, 0, SONGS);
       Clip clip = music(project);
       Project longer =
           Fits.followed(
@@ -305,7 +305,7 @@ class FitsTest {
       heardWithin(music(longer), part);
       heardWithin(clip, part);
     }
-    Project plain = Placement.placeOn(empty, song, track, 0, Songs.NONE);
+    Project plain = Placement.place(empty, song, 0, Songs.NONE);
     heardWithin(music(plain), part);
   }
 

@@ -27,6 +27,7 @@ import java.nio.file.Path;
 import java.util.List;
 import java.util.Optional;
 import java.util.OptionalDouble;
+import java.util.OptionalLong;
 import org.junit.jupiter.api.Test;
 
 class FilmMakerTest {
@@ -81,6 +82,31 @@ class FilmMakerTest {
     assertThat(measured).allSatisfy(p -> assertThat(p.separationLu()).isCloseTo(10, within(0.1)));
     assertThat(project.firstTrack(TrackKind.CAMERA).orElseThrow().hushes()).isEmpty();
     assertThat(project.firstTrack(TrackKind.MUSIC).orElseThrow().hushes()).hasSize(2);
+  }
+
+  @Test
+  void oneSongGivesWayToTheNextWithACrossfadeUnlessItEndsByItself() {
+    Media other = sounds.add("other", MediaKind.MUSIC, Projects.noise(5, 30 * RATE, 0.3));
+    assertThat(musicEnds(at(song, 0), at(other, 8))).containsExactly(10L * RATE, 30L * RATE);
+    assertThat(musicEnds(at(song, 0), at(other, 20))).containsExactly(22L * RATE, 30L * RATE);
+    FilmPlan.Placed after = new FilmPlan.Placed(other, OptionalLong.empty());
+    assertThat(musicEnds(at(song, 0), after)).containsExactly(12L * RATE, 30L * RATE);
+  }
+
+  private List<Long> musicEnds(FilmPlan.Placed... songs) {
+    FilmPlan plan =
+        new FilmPlan(
+            film(30, true),
+            List.of(at(take, 4)),
+            List.of(songs),
+            List.of(),
+            10,
+            OptionalDouble.empty(),
+            OptionalDouble.empty());
+    return new FilmMaker(plan, sounds, sounds, Songs.NONE)
+        .placed("p").firstTrack(TrackKind.MUSIC).orElseThrow().clips().stream()
+            .map(Clip::endFrame)
+            .toList();
   }
 
   @Test
