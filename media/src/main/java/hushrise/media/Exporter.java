@@ -53,6 +53,9 @@ public final class Exporter {
   private static final int TRIES = 4;
   private static final double NEAR_LU = 0.1;
 
+  /** From here on samples lie over full scale, in dB relative to it. */
+  private static final double CLIPPED_DB = 0.01;
+
   /** How much lower peaks are held at first where a codec will move them. */
   private static final double CODEC_MARGIN_DB = 0.4;
 
@@ -180,6 +183,7 @@ public final class Exporter {
       List<String> notes = new ArrayList<>(writer.leftOut());
       notes.addAll(stems.notes());
       notes.addAll(cutShort());
+      clipped(measured).ifPresent(notes::add);
       if (order.markersAsChapters() && marks().isEmpty()) {
         notes.add("No marker lies within what is exported, so that there is no chapter.");
       }
@@ -339,5 +343,15 @@ public final class Exporter {
                 "%s seems cut short: it holds %.1f s; get it whole from its source, unless that is all you want of it."
                     .formatted(m.title(), project.seconds(m.lengthFrames())))
         .toList();
+  }
+
+  /** What passes full scale where nothing was asked to hold it down. */
+  private Optional<String> clipped(Measurement measured) {
+    boolean holds = order.format().coding() == SoundCoding.PCM_32_FLOAT;
+    return holds || measured.samplePeakDbfs() < CLIPPED_DB
+        ? Optional.empty()
+        : Optional.of(
+            "The mix passes full scale by %.1f dB, and that is clipped: ask for a loudness, which holds peaks down, or lower the mix."
+                .formatted(measured.samplePeakDbfs()));
   }
 }

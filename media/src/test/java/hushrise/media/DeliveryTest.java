@@ -130,6 +130,20 @@ class DeliveryTest extends MediaTestCase {
   }
 
   @Test
+  void whatPassesFullScaleIsSaidUnlessItIsHeldDownOrWrittenAsFloats() {
+    Project loud = hard("clipped").withMasterDb(4);
+    assertThat(noted(loud, OutputFormat.WAV_24)).anyMatch(n -> n.contains("full scale by 3.9 dB"));
+    assertThat(noted(loud, OutputFormat.WAV_32_FLOAT)).isEmpty();
+    assertThat(noted(loud.withMasterDb(0), OutputFormat.WAV_24)).isEmpty();
+    assertThat(deliver(loud, OutputFormat.WAV_24, new LoudnessGoal(-9, -1, 20)).notes()).isEmpty();
+  }
+
+  private List<String> noted(Project project, OutputFormat format) {
+    Path out = folder.resolve("noted." + format.ending());
+    return Exporter.export(Order.of(project, out, format), store, Progress.NONE).notes();
+  }
+
+  @Test
   void whatCannotBeReachedIsSaidAndNothingIsWritten() throws IOException {
     Path out = folder.resolve("loud.flac");
     Files.writeString(out, "an older file");

@@ -144,7 +144,8 @@ final class LoudnessFields extends VBox {
     double is = film.get().integratedLufs(part);
     double peak = film.get().truePeakDbtp(part);
     if (!wanted.isSelected() || !Double.isFinite(is)) {
-      told.setText(text("export.told.is", number(is), number(peak)));
+      String words = peak > 0 ? "export.told.over" : "export.told.is";
+      told.setText(text(words, number(is), number(peak)));
       return;
     }
     double gain = goal.lufs() - is;

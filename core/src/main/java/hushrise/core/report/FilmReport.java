@@ -159,9 +159,7 @@ public record FilmReport(
     }
     delivered.notes().forEach(note -> text.append(note).append(System.lineSeparator()));
     if (project.masterDb() < 0) {
-      text.append(
-          "The whole mix was lowered by %.1f dB to keep its peaks under -1 dBTP.%n"
-              .formatted(-project.masterDb()));
+      text.append("The level of the whole mix is %.1f dB.%n".formatted(project.masterDb()));
     }
     project
         .voiceTracks()
@@ -170,7 +168,7 @@ public record FilmReport(
         .forEach(
             c ->
                 text.append(
-                    "%s was changed by %+.1f dB to be as loud as the other takes.%n"
+                    "The gain of %s is %+.1f dB.%n"
                         .formatted(
                             project.media(c.mediaId()).map(Media::title).orElse(""), c.gainDb())));
     if (!this.after.isEmpty()) {
