@@ -40,7 +40,7 @@ final class FoundFile<T> {
     try {
       T found = json.readValue(stored.toFile(), type);
       cache.touch(stored);
-      return Optional.of(found);
+      return Optional.ofNullable(found);
     } catch (IOException e) {
       LOG.debug("{} is damaged and made anew", stored, e);
       AtomicFile.discard(stored);

@@ -4,6 +4,7 @@ import hushrise.app.job.Calm;
 import hushrise.app.job.Jobs;
 import hushrise.app.session.Session;
 import hushrise.core.loudness.FilmLoudness;
+import hushrise.core.loudness.MeasuredFilms;
 import hushrise.core.project.Project;
 import hushrise.core.sound.ForgivingLibrary;
 import hushrise.core.sound.Progress;
@@ -34,6 +35,7 @@ public final class FilmMeasure {
 
   private final Session session;
   private final SoundLibrary sounds;
+  private final MeasuredFilms films;
   private final Jobs jobs;
   private final Calm calm;
   private final ForkJoinPool workers =
@@ -48,18 +50,24 @@ public final class FilmMeasure {
   private final AtomicReference<Project> latest = new AtomicReference<>();
   private Optional<Project> failed = Optional.empty();
   private Optional<FilmLoudness> known = Optional.empty();
+
+  /** What was kept last; null while nothing was. */
+  private Project kept;
+
   private final PauseTransition quiet = new PauseTransition(Duration.seconds(2));
   private int generation;
   private boolean busy;
   private boolean settling;
   private boolean closed;
 
-  public FilmMeasure(Session session, SoundLibrary library, Jobs jobs, Calm calm) {
+  public FilmMeasure(
+      Session session, SoundLibrary library, MeasuredFilms films, Jobs jobs, Calm calm) {
     this.session = session;
+    this.films = films;
     this.sounds = new ForgivingLibrary(library, sentence -> {});
     this.jobs = jobs;
     this.calm = calm;
-    quiet.setOnFinished(e -> settle());
+    quiet.setOnFinished(e -> rest());
     session.presentProperty().addListener((p, was, is) -> changed());
   }
 
@@ -85,6 +93,7 @@ public final class FilmMeasure {
     now.set(Optional.empty());
     known = Optional.empty();
     failed = Optional.empty();
+    kept = null;
     changed();
   }
 
@@ -116,7 +125,7 @@ public final class FilmMeasure {
         () ->
             before.isPresent()
                 ? before.get().following(project, sounds, whileLatest(project))
-                : FilmLoudness.of(project, sounds, whileLatest(project)),
+                : measuredOnce(project),
         measured -> {
           busy = false;
           if (asked == generation && project.equals(latest.get())) {
@@ -132,6 +141,12 @@ public final class FilmMeasure {
         });
   }
 
+  private FilmLoudness measuredOnce(Project project) {
+    return films
+        .find(project)
+        .orElseGet(() -> FilmLoudness.of(project, sounds, whileLatest(project)));
+  }
+
   private Progress whileLatest(Project project) {
     return fraction -> {
       calm.await();
@@ -141,9 +156,27 @@ public final class FilmMeasure {
     };
   }
 
+  /** Keeps what was measured, and goes on in the background. */
+  private void rest() {
+    Optional<FilmLoudness> measured = known.filter(k -> !k.project().equals(kept));
+    if (closed || measured.isEmpty()) {
+      settle();
+      return;
+    }
+    kept = measured.get().project();
+    jobs.runAside(
+        workers,
+        () -> {
+          films.keep(measured.get());
+          return measured;
+        },
+        done -> settle(),
+        this::settle);
+  }
+
   /** Finds out some more of what the tracks give. */
   private void settle() {
-    if (busy || settling || closed || known.isEmpty()) {
+    if (busy || settling || closed || known.filter(k -> !k.isSettled()).isEmpty()) {
       return;
     }
     settling = true;
@@ -182,9 +215,13 @@ public final class FilmMeasure {
     measuring.set(!current && !hopeless && present.lengthFrames() > 0);
     if (measuring.get() && !closed) {
       measure();
-    } else if (current && !closed && known.filter(k -> !k.isSettled()).isPresent()) {
+    } else if (current && !closed && known.filter(this::isUnfinished).isPresent()) {
       quiet.playFromStart();
     }
+  }
+
+  private boolean isUnfinished(FilmLoudness film) {
+    return !film.isSettled() || !film.project().equals(kept);
   }
 
   /** Ends its threads. */

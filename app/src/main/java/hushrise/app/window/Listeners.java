@@ -13,6 +13,7 @@ import hushrise.app.session.Session;
 import hushrise.app.widget.PeaksCache;
 import hushrise.app.widget.Stills;
 import hushrise.media.CacheFolder;
+import hushrise.media.FilmStore;
 import hushrise.media.MediaStore;
 import hushrise.media.PictureScan;
 import hushrise.media.SpeechStore;
@@ -49,7 +50,7 @@ final class Listeners implements AutoCloseable {
     stills = new Stills(jobs);
     facts = new ItemFacts(store, jobs);
     hearing = new Hearing(session, store, cuts, jobs);
-    measure = new FilmMeasure(session, store, jobs, calm);
+    measure = new FilmMeasure(session, store, new FilmStore(store, cache), jobs, calm);
     measure.nowProperty().addListener((p, was, now) -> hearing.measured(now));
     speech = new SpeechWatch(session, new SpeechStore(store, cache), jobs, messages);
     files = new FileWatch(session, store, jobs, messages, this::forget, this::gone);

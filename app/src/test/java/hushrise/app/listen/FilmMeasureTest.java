@@ -11,6 +11,7 @@ import hushrise.app.session.Session;
 import hushrise.core.edit.LevelEdits;
 import hushrise.core.fit.Songs;
 import hushrise.core.loudness.FilmLoudness;
+import hushrise.core.loudness.MeasuredFilms;
 import hushrise.core.project.Project;
 import hushrise.core.project.media.Media;
 import hushrise.core.project.media.MediaKind;
@@ -25,6 +26,7 @@ import java.util.ArrayList;
 import java.util.List;
 import java.util.Optional;
 import java.util.concurrent.Callable;
+import java.util.concurrent.CopyOnWriteArrayList;
 import java.util.concurrent.TimeUnit;
 import java.util.concurrent.TimeoutException;
 import java.util.concurrent.atomic.AtomicInteger;
@@ -46,6 +48,27 @@ class FilmMeasureTest {
   private Session session;
   private FilmMeasure measure;
   private final AtomicInteger told = new AtomicInteger();
+  private final Kept films = new Kept();
+
+  /** Keeps films in memory, and finds them when it is told to. */
+  private static final class Kept implements MeasuredFilms {
+
+    private final List<FilmLoudness> all = new CopyOnWriteArrayList<>();
+    private volatile boolean finds;
+
+    @Override
+    public Optional<FilmLoudness> find(Project project) {
+      return all.stream()
+          .filter(f -> finds && f.project().equals(project))
+          .findFirst()
+          .flatMap(f -> FilmLoudness.of(project, f.kept()));
+    }
+
+    @Override
+    public void keep(FilmLoudness film) {
+      all.add(film);
+    }
+  }
 
   /** A tone that is loud in one second and soft in all others. */
   private SampleSource source(Media media, int rate) {
@@ -99,7 +122,7 @@ class FilmMeasureTest {
     onWindow(
         () -> {
           session = new Session(Songs.NONE, silent, (work, then) -> {});
-          measure = new FilmMeasure(session, library, new Jobs(silent), new Calm());
+          measure = new FilmMeasure(session, library, films, new Jobs(silent), new Calm());
           measure.nowProperty().subscribe(film -> film.ifPresent(f -> told.incrementAndGet()));
           session.open(twoTracks(), Optional.empty());
         });
@@ -166,5 +189,23 @@ class FilmMeasureTest {
     onWindow(measure::forget);
     until(() -> told.get() == 2);
     assertThat(read.get()).isGreaterThan(2L * SECONDS * RATE);
+  }
+
+  @Test
+  void aFilmThatWasMeasuredBeforeIsKnownWithoutReadingItAndFollowsEdits() {
+    until(() -> told.get() == 2);
+    assertThat(films.all).hasSize(1);
+    films.finds = true;
+    double lufs = now().integratedLufs();
+    double peak = now().truePeakDbtp();
+    read.set(0);
+    onWindow(measure::forget);
+    until(() -> told.get() == 3);
+    assertThat(read.get()).isZero();
+    assertThat(now().integratedLufs()).isEqualTo(lufs);
+    assertThat(now().truePeakDbtp()).isEqualTo(peak);
+    turn(-3);
+    assertRight();
+    until(() -> films.all.size() == 2);
   }
 }
