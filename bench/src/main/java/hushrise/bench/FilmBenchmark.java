@@ -6,6 +6,7 @@ import hushrise.core.project.media.TrackKind;
 import hushrise.core.project.timeline.Track;
 import hushrise.core.sound.Progress;
 import hushrise.media.CacheFolder;
+import hushrise.media.FilmStore;
 import hushrise.media.MediaStore;
 import java.io.IOException;
 import java.nio.file.Path;
@@ -22,12 +23,21 @@ public final class FilmBenchmark {
 
   public static void main(String[] args) throws IOException {
     Path folder = Scratch.folder();
-    MediaStore store = new MediaStore(new CacheFolder(folder.resolve("cache"), 4L << 30));
+    CacheFolder cache = new CacheFolder(folder.resolve("cache"), 4L << 30);
+    MediaStore store = new MediaStore(cache);
     Project project = LongProject.of(store, folder);
     FilmLoudness whole = FilmLoudness.of(project, store, Progress.NONE);
     long from = System.nanoTime();
     whole = FilmLoudness.of(project, store, Progress.NONE);
     System.out.printf("the whole film %.2f s%n", (System.nanoTime() - from) / 1e9);
+    FilmStore films = new FilmStore(store, cache);
+    films.keep(whole);
+    double lufs = films.find(project).orElseThrow().integratedLufs();
+    from = System.nanoTime();
+    FilmLoudness again = films.find(project).orElseThrow();
+    System.out.printf(
+        "found again as it was kept %.3f s (%.2f LUFS, again %.2f)%n",
+        (System.nanoTime() - from) / 1e9, lufs, again.integratedLufs());
     Track music = project.firstTrack(TrackKind.MUSIC).orElseThrow();
     follow(whole, store, "the level of the mix", p -> p.withMasterDb(-1));
     follow(
