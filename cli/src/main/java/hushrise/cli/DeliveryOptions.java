@@ -146,7 +146,7 @@ final class DeliveryOptions {
     checkNumbers();
     require(
         outputs.size() == 1 && stems == null && reports.isEmpty(),
-        "with --each, --to names one folder, and --stems and --report cannot be had");
+        "With --each, --to names one folder, and --stems and --report cannot be had.");
   }
 
   /**
