@@ -16,7 +16,6 @@ import hushrise.core.project.level.HushRule;
 import hushrise.core.project.level.LevelText;
 import hushrise.core.project.level.Turn;
 import hushrise.core.project.timeline.Track;
-import hushrise.core.time.Timecode;
 import java.util.ArrayList;
 import java.util.List;
 import java.util.Locale;
@@ -61,7 +60,13 @@ public final class DraftPane extends HBox {
     setId("draft");
     getStyleClass().addAll("pane", "draft");
     getChildren().addAll(rulePart(), listPart());
-    session.draftProperty().addListener((p, was, now) -> now.ifPresent(this::show));
+    session
+        .draftProperty()
+        .addListener(
+            (p, was, now) -> {
+              now.ifPresent(this::show);
+              now.filter(draft -> was.isEmpty()).ifPresent(this::scrollToChanged);
+            });
   }
 
   private VBox rulePart() {
@@ -99,6 +104,7 @@ public final class DraftPane extends HBox {
     counts.setId("draft-counts");
     counts.getStyleClass().add("pane-title");
     counts.setMinWidth(0);
+    lines.setId("draft-lines");
     VBox.setVgrow(lines, Priority.ALWAYS);
     take.setId("draft-take");
     take.getStyleClass().addAll("accent", "small");
@@ -133,6 +139,14 @@ public final class DraftPane extends HBox {
     track.ifPresent(this::showRule);
     counts.setText(countsOf(draft));
     lines.getItems().setAll(draft.lines());
+  }
+
+  /** What a draft would change is seen first, however many hushes before it stay. */
+  private void scrollToChanged(HushDraft draft) {
+    draft.lines().stream()
+        .filter(l -> l.change() != Change.KEPT)
+        .findFirst()
+        .ifPresent(lines::scrollTo);
   }
 
   /** How many hushes change how; those that none does are left out. */
@@ -327,62 +341,18 @@ public final class DraftPane extends HBox {
   }
 
   private Node line(HushDraft.Line line) {
-    Project project = session.shown();
-    long frame = line.hush().startFrame();
-    Label time = new Label(clock((long) project.seconds(frame)));
-    time.getStyleClass().add("number");
-    time.setMinWidth(Region.USE_PREF_SIZE);
-    Label depth = new Label(LevelText.format(line.hush().depthDb()));
-    depth.getStyleClass().add("number");
-    depth.setMinWidth(Region.USE_PREF_SIZE);
-    Label change = new Label(text("draft.change." + line.change().name()));
-    change.getStyleClass().addAll("draft-change", line.change().name().toLowerCase(Locale.ROOT));
-    String why = text("draft.why." + line.why().name());
-    Optional<String> figures = figures(line);
-    boolean asNeeded = line.why() == HushDraft.Why.NEEDED;
-    Label words = new Label(asNeeded ? figures.orElse(why) : why);
-    String all = figures.map(f -> text("draft.measured", why, f)).orElse(why);
-    words.getStyleClass().add("faint");
-    HBox first = new HBox(8, time, depth, change);
-    first.setAlignment(Pos.CENTER_LEFT);
-    VBox row = new VBox(first, words);
-    heading(line).ifPresent(row.getChildren()::addFirst);
-    row.maxWidthProperty().bind(lines.widthProperty().subtract(40));
-    Button button = new Button();
-    button.setGraphic(row);
-    button.setMaxWidth(Double.MAX_VALUE);
-    button.setAlignment(Pos.CENTER_LEFT);
-    button.getStyleClass().add("passage");
-    String place = Timecode.format(frame, project.pictureRate(), project.sampleRate());
-    button.setTooltip(new Tooltip(place + " \u00b7 " + all));
-    button.setAccessibleText(String.join(", ", place, change.getText(), depth.getText(), all));
-    button.setOnAction(e -> session.seek(frame));
-    return button;
+    DraftRow row = new DraftRow(session, line, heading(line));
+    row.fitWidth(lines.widthProperty().subtract(40));
+    return row;
   }
 
   /** The name of the track that a line and those under it are about, where there are several. */
-  private Optional<Label> heading(HushDraft.Line line) {
+  private Optional<String> heading(HushDraft.Line line) {
     List<HushDraft.Line> all = lines.getItems();
     List<HushDraft.Line> same =
         all.stream().filter(l -> l.trackId().equals(line.trackId())).toList();
     return same.getFirst().equals(line) && same.size() < all.size()
-        ? session.shown().track(line.trackId()).map(track -> new Label(track.name()))
-        : Optional.empty();
-  }
-
-  /** Minutes and seconds: the list is narrow, and the place is told whole beside the pointer. */
-  private static String clock(long seconds) {
-    return "%d:%02d".formatted(seconds / 60, seconds % 60);
-  }
-
-  /** How loud the voice and the rest are, where that was measured. */
-  private static Optional<String> figures(HushDraft.Line line) {
-    return Double.isFinite(line.voiceLufs()) && Double.isFinite(line.backgroundLufs())
-        ? Optional.of(
-            text(
-                "draft.figures",
-                "%.1f".formatted(line.voiceLufs()).replace('-', '\u2212'),
-                "%.1f".formatted(line.backgroundLufs()).replace('-', '\u2212')))
+        ? session.shown().track(line.trackId()).map(Track::name)
         : Optional.empty();
   }
 }

@@ -84,6 +84,28 @@ class DraftWindowTest extends WindowTestCase {
   }
 
   @Test
+  void whatADraftWouldChangeIsInViewThoughOthersComeBeforeIt() {
+    untilOpen();
+    List<Hush> others = hushes().subList(0, 3);
+    robot.interact(
+        () ->
+            window
+                .session()
+                .commit("one less", p -> p.withTrack(music().id(), t -> t.withHushes(others))));
+    untilQuiet();
+    press(KeyCode.SHIFT, KeyCode.H);
+    untilDrafted();
+    assertThat(window.session().draft().orElseThrow().count(HushDraft.Change.KEPT)).isEqualTo(3);
+    Node list = find("draft-lines");
+    until(
+        "the new one is in view",
+        () ->
+            list.lookupAll(".draft-change.new").stream()
+                .map(n -> n.localToScene(n.getBoundsInLocal()))
+                .anyMatch(b -> list.localToScene(list.getBoundsInLocal()).contains(b)));
+  }
+
+  @Test
   void theRuleCanBeChangedWhileTheDraftIsShown() {
     untilOpen();
     withoutHushes();
