@@ -94,7 +94,9 @@ final class Opening {
   }
 
   private void showStart() {
-    start.show(projects.recent().all(), demo.isPresent(), this::openDemo);
+    List<Path> others =
+        projects.recent().all().stream().filter(p -> demo.filter(p::equals).isEmpty()).toList();
+    start.show(others, demo.isPresent(), this::openDemo);
   }
 
   private void add() {

@@ -46,6 +46,7 @@ final class TopBar extends HBox {
     name.setMinWidth(40);
     saved.getStyleClass().add("faint");
     saved.setId("saved-state");
+    saved.setMinWidth(Region.USE_PREF_SIZE);
     clock.getStyleClass().add("clock");
     clock.setId("clock");
     clock.setPrefWidth(138);
