@@ -157,12 +157,18 @@ public final class HushRise implements Runnable {
   }
 
   private static String wordsOf(CommandLine.ParameterException e) {
-    boolean isRoot = e.getCommandLine().getParent() == null;
-    return e instanceof CommandLine.UnmatchedArgumentException unknown
-            && isRoot
-            && !unknown.getUnmatched().getFirst().startsWith("-")
-        ? "There is no command '%s'.".formatted(unknown.getUnmatched().getFirst())
-        : e.getMessage().replace("is not a double", "is not a number");
+    if (!(e instanceof CommandLine.UnmatchedArgumentException unknown)) {
+      return e.getMessage().replace("is not a double", "is not a number");
+    }
+    List<String> unmatched = unknown.getUnmatched();
+    List<String> options = unmatched.stream().filter(w -> w.matches("--?[A-Za-z].*")).toList();
+    if (!options.isEmpty()) {
+      return "There is no option %s.".formatted(String.join(", ", options));
+    }
+    return e.getCommandLine().getParent() == null
+        ? "There is no command '%s'.".formatted(unmatched.getFirst())
+        : "It is not clear what '%s' is for: a name with spaces needs quotes around it."
+            .formatted(unmatched.getFirst());
   }
 
   private void applyVerbosity() {

@@ -191,7 +191,15 @@ class CommandLineTest extends CommandLineTestCase {
     assertThat(call("maek").err()).startsWith("There is no command 'maek'.").contains("make?");
     assertThat(call("fit", "a.mp3", "--length", "long", "--to", "b.wav").err())
         .startsWith("Invalid value for option '--length': 'long' is not a number");
-    assertThat(call("speech", "a.wav", "--vttt").err()).contains("--vtt\n");
+    assertThat(call("speech", "a.wav", "--vttt").err())
+        .startsWith("There is no option --vttt.")
+        .contains("--vtt\n");
+    assertThat(
+            call("make", "--film", "a b.mov", "--music", "c.mp3", "--loud", "-3", "--to", "d.mp4")
+                .err())
+        .startsWith("There is no option --film, --loud.\n");
+    assertThat(call("fit", "my", "song.mp3", "--length", "9", "--to", "b.wav").err())
+        .startsWith("It is not clear what 'song.mp3' is for: a name with spaces needs quotes");
   }
 
   @Test
