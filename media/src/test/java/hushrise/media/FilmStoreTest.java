@@ -12,6 +12,7 @@ import hushrise.core.project.timeline.Clip;
 import hushrise.core.project.timeline.Track;
 import hushrise.core.sound.Progress;
 import java.io.IOException;
+import java.io.UncheckedIOException;
 import java.nio.file.Files;
 import java.nio.file.Path;
 import java.nio.file.StandardCopyOption;
@@ -53,17 +54,25 @@ class FilmStoreTest extends MediaTestCase {
     return new FilmStore(store, cache());
   }
 
-  private FilmLoudness measured(Project project) {
-    return FilmLoudness.of(project, store, Progress.NONE);
+  /** Measures a film and keeps it. */
+  private FilmLoudness kept(Project project) {
+    return kept(project, () -> {});
+  }
+
+  private FilmLoudness kept(Project project, Runnable meanwhile) {
+    FilmStore films = films();
+    assertThat(films.find(project)).isEmpty();
+    FilmLoudness film = FilmLoudness.of(project, store, Progress.NONE);
+    meanwhile.run();
+    films.keep(film);
+    return film;
   }
 
   @Test
   void theSameFilmIsKnownAgainWhereverItsFilesLieAndWhateverItIsCalled() throws IOException {
     Path file = tone("tone.wav", 0.5);
     Project project = project(file);
-    assertThat(films().find(project)).isEmpty();
-    FilmLoudness film = measured(project);
-    films().keep(film);
+    FilmLoudness film = kept(project);
     Path elsewhere = Files.createDirectory(folder.resolve("elsewhere")).resolve("other.wav");
     Project moved = project(Files.copy(file, elsewhere)).withName("q");
     FilmLoudness again = films().find(moved).orElseThrow();
@@ -78,28 +87,59 @@ class FilmStoreTest extends MediaTestCase {
   void anotherLevelOrAnotherSoundUnderTheSameNameIsNotKnown() throws IOException {
     Path file = tone("tone.wav", 0.5);
     Project project = project(file);
-    films().keep(measured(project));
+    kept(project);
     assertThat(films().find(LevelEdits.setTrackLevel(project, "track", -3))).isEmpty();
     assertThat(films().find(project.withMasterDb(-1))).isEmpty();
-    Files.move(tone("louder.wav", 0.6), file, StandardCopyOption.REPLACE_EXISTING);
+    moveOver(tone("louder.wav", 0.6), file);
     assertThat(films().find(project)).isEmpty();
     Files.delete(file);
     assertThat(films().find(project)).isEmpty();
-    films().keep(measured(project(tone("third.wav", 0.2))));
+    kept(project(tone("third.wav", 0.2)));
     assertThat(filesOf(cache())).hasSize(2);
+  }
+
+  @Test
+  void nothingIsKeptOfFilesThatChangeWhileTheyAreMeasured() throws IOException {
+    Path file = tone("tone.wav", 0.5);
+    Path louder = tone("louder.wav", 0.6);
+    Project project = project(file);
+    kept(project, () -> moveOver(louder, file));
+    assertThat(filesOf(cache())).isEmpty();
+    assertThat(films().find(project)).isEmpty();
+  }
+
+  @Test
+  void whatComesWithAnEditCountsAsItIsThen() {
+    Project project = project(tone("tone.wav", 0.5));
+    FilmStore films = films();
+    assertThat(films.find(project)).isEmpty();
+    Project more = project(tone("other.wav", 0.3)).withName("other");
+    films.keep(FilmLoudness.of(more, store, Progress.NONE));
+    assertThat(films().find(more)).isEmpty();
+    films.measuring(more);
+    films.keep(FilmLoudness.of(more, store, Progress.NONE));
+    assertThat(films().find(more)).isPresent();
+  }
+
+  private static void moveOver(Path from, Path to) {
+    try {
+      Files.move(from, to, StandardCopyOption.REPLACE_EXISTING);
+    } catch (IOException e) {
+      throw new UncheckedIOException(e);
+    }
   }
 
   @Test
   void whatIsDamagedOrOfAnotherLengthIsMeasuredAnew() throws IOException {
     Project project = project(tone("tone.wav", 0.5));
-    films().keep(measured(project));
+    kept(project);
     Path kept = filesOf(cache()).getFirst();
     for (String json :
         List.of("{\"energies\":[0.1],\"peaks\":[0.1]}", "{\"energies\":[0.1", "{}", "null")) {
       Files.writeString(kept, json);
       assertThat(films().find(project)).as(json).isEmpty();
     }
-    films().keep(measured(project));
+    kept(project);
     assertThat(films().find(project)).isPresent();
   }
 

@@ -187,6 +187,9 @@ public final class Intake {
       Media played = before.media(other.get().mediaId()).orElseThrow();
       return text("took.MUSIC." + how, item.title(), played.title());
     }
+    if (clip.filter(c -> c.startFrame() > 0).isPresent()) {
+      return text("took.MUSIC.from", item.title());
+    }
     String when =
         project.hasVoice() ? "" : project.pictureEndFrame().isPresent() ? ".unspoken" : ".alone";
     return text("took.MUSIC" + when, item.title());

@@ -34,7 +34,7 @@ public final class FilmMeasure {
   private static final int ASIDE_SECONDS = 60;
 
   private final Session session;
-  private final SoundLibrary sounds;
+  private final ForgivingLibrary sounds;
   private final MeasuredFilms films;
   private final Jobs jobs;
   private final Calm calm;
@@ -51,12 +51,16 @@ public final class FilmMeasure {
   private Optional<Project> failed = Optional.empty();
   private Optional<FilmLoudness> known = Optional.empty();
 
-  /** What was kept last; null while nothing was. */
-  private Project kept;
+  /** What was kept last. */
+  private Optional<Project> kept = Optional.empty();
 
   private final PauseTransition quiet = new PauseTransition(Duration.seconds(2));
   private int generation;
   private boolean busy;
+
+  /** Whether silence has stood for a file since all was forgotten. */
+  private volatile boolean flawed;
+
   private boolean settling;
   private boolean closed;
 
@@ -64,7 +68,7 @@ public final class FilmMeasure {
       Session session, SoundLibrary library, MeasuredFilms films, Jobs jobs, Calm calm) {
     this.session = session;
     this.films = films;
-    this.sounds = new ForgivingLibrary(library, sentence -> {});
+    this.sounds = new ForgivingLibrary(library, sentence -> flawed = true);
     this.jobs = jobs;
     this.calm = calm;
     quiet.setOnFinished(e -> rest());
@@ -93,7 +97,8 @@ public final class FilmMeasure {
     now.set(Optional.empty());
     known = Optional.empty();
     failed = Optional.empty();
-    kept = null;
+    kept = Optional.empty();
+    flawed = false;
     changed();
   }
 
@@ -122,10 +127,7 @@ public final class FilmMeasure {
     int asked = generation;
     jobs.run(
         workers,
-        () ->
-            before.isPresent()
-                ? before.get().following(project, sounds, whileLatest(project))
-                : measuredOnce(project),
+        () -> measured(project, before),
         measured -> {
           busy = false;
           if (asked == generation && project.equals(latest.get())) {
@@ -141,7 +143,11 @@ public final class FilmMeasure {
         });
   }
 
-  private FilmLoudness measuredOnce(Project project) {
+  private FilmLoudness measured(Project project, Optional<FilmLoudness> before) {
+    if (before.isPresent()) {
+      films.measuring(project);
+      return before.get().following(project, sounds, whileLatest(project));
+    }
     return films
         .find(project)
         .orElseGet(() -> FilmLoudness.of(project, sounds, whileLatest(project)));
@@ -156,14 +162,15 @@ public final class FilmMeasure {
     };
   }
 
-  /** Keeps what was measured, and goes on in the background. */
+  /** Keeps what was measured if all of it could be read, and goes on in the background. */
   private void rest() {
-    Optional<FilmLoudness> measured = known.filter(k -> !k.project().equals(kept));
-    if (closed || measured.isEmpty()) {
+    Optional<FilmLoudness> measured = known.filter(k -> !isKept(k));
+    boolean whole = !flawed && session.present().shelf().stream().noneMatch(sounds::isSilent);
+    if (closed || measured.isEmpty() || !whole) {
       settle();
       return;
     }
-    kept = measured.get().project();
+    kept = measured.map(FilmLoudness::project);
     jobs.runAside(
         workers,
         () -> {
@@ -221,7 +228,11 @@ public final class FilmMeasure {
   }
 
   private boolean isUnfinished(FilmLoudness film) {
-    return !film.isSettled() || !film.project().equals(kept);
+    return !film.isSettled() || !isKept(film);
+  }
+
+  private boolean isKept(FilmLoudness film) {
+    return kept.filter(film.project()::equals).isPresent();
   }
 
   /** Ends its threads. */

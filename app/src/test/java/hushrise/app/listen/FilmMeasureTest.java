@@ -8,6 +8,7 @@ import hushrise.app.job.Jobs;
 import hushrise.app.job.Messages;
 import hushrise.app.job.NotedMessages;
 import hushrise.app.session.Session;
+import hushrise.core.Problem;
 import hushrise.core.edit.LevelEdits;
 import hushrise.core.fit.Songs;
 import hushrise.core.loudness.FilmLoudness;
@@ -25,7 +26,9 @@ import java.nio.file.Path;
 import java.util.ArrayList;
 import java.util.List;
 import java.util.Optional;
+import java.util.Set;
 import java.util.concurrent.Callable;
+import java.util.concurrent.ConcurrentHashMap;
 import java.util.concurrent.CopyOnWriteArrayList;
 import java.util.concurrent.TimeUnit;
 import java.util.concurrent.TimeoutException;
@@ -49,6 +52,7 @@ class FilmMeasureTest {
   private FilmMeasure measure;
   private final AtomicInteger told = new AtomicInteger();
   private final Kept films = new Kept();
+  private final Set<String> fails = ConcurrentHashMap.newKeySet();
 
   /** Keeps films in memory, and finds them when it is told to. */
   private static final class Kept implements MeasuredFilms {
@@ -65,6 +69,11 @@ class FilmMeasureTest {
     }
 
     @Override
+    public void measuring(Project project) {
+      // its files never change
+    }
+
+    @Override
     public void keep(FilmLoudness film) {
       all.add(film);
     }
@@ -72,6 +81,9 @@ class FilmMeasureTest {
 
   /** A tone that is loud in one second and soft in all others. */
   private SampleSource source(Media media, int rate) {
+    if (fails.remove(media.id())) {
+      throw new Problem("It cannot be read.");
+    }
     return new SampleSource() {
       @Override
       public int channels() {
@@ -207,5 +219,21 @@ class FilmMeasureTest {
     turn(-3);
     assertRight();
     until(() -> films.all.size() == 2);
+  }
+
+  @Test
+  void nothingIsKeptOnceSilenceHasStoodForAFile() {
+    until(() -> films.all.size() == 1);
+    fails.add(TrackKind.EFFECTS.name());
+    int toldBefore = told.get();
+    onWindow(measure::forget);
+    until(() -> told.get() >= toldBefore + 2 && now().isSettled());
+    assertThat(fails).isEmpty();
+    turn(-3);
+    until(() -> now().isSettled());
+    assertThat(films.all).hasSize(1);
+    onWindow(measure::forget);
+    until(() -> films.all.size() == 2);
+    assertRight();
   }
 }

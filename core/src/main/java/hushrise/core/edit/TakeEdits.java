@@ -70,7 +70,11 @@ public final class TakeEdits {
             .filter(c -> !c.id().equals(clip.id()) && overlap(c, clip) == c.lengthFrames())
             .toList();
     List<Take> others = new ArrayList<>(clip.otherTakes());
-    covered.forEach(c -> others.add(c.asTake()));
+    covered.forEach(
+        c -> {
+          others.add(c.asTake());
+          others.addAll(c.otherTakes());
+        });
     Project without =
         project.withTrack(
             track.id(),
@@ -82,37 +86,48 @@ public final class TakeEdits {
 
   /**
    * Lets what lies beside a take meet it: what reaches into it ends, or begins, a join's length
-   * inside it, and what was joined so to the take heard before follows to its ends.
+   * inside it, and what sounded together with the take heard before does so with this one, as long.
    *
    * @param was the clip while another of its takes was heard
    */
   private static Project met(Project project, String clipId, Optional<Clip> was) {
     Clip clip = project.clip(clipId).orElseThrow();
-    long join = joinFrames(project, clip);
     Project result = project;
     for (Clip beside : project.trackOfClip(clipId).orElseThrow().clips()) {
-      Clip plain = beside.withFit(Optional.empty());
       boolean before = beside.startFrame() < clip.startFrame();
       boolean after = beside.endFrame() > clip.endFrame();
+      long shared = was.map(w -> Math.max(0, overlap(beside, w))).orElse(0L);
+      long into = shared > 0 ? shared : joinFrames(project, clip);
       if (before && !after) {
-        long end = clip.startFrame() + join;
-        if (beside.endFrame() > end) {
-          Clip head = ClipShape.halves(plain, end - beside.startFrame(), "").getFirst();
-          result = softly(replaced(result, beside, List.of(head)), clipId);
-        } else if (was.filter(w -> beside.endFrame() == w.startFrame() + join).isPresent()) {
-          result = ClipEdits.trimEnd(result, beside.id(), end);
-        }
+        result = endingAt(result, beside, clip.startFrame() + into, shared > 0, clipId);
       } else if (after && !before) {
-        long start = clip.endFrame() - join;
-        if (beside.startFrame() < start) {
-          Clip tail = ClipShape.halves(plain, start - beside.startFrame(), beside.id()).getLast();
-          result = softly(replaced(result, beside, List.of(tail)), beside.id());
-        } else if (was.filter(w -> beside.startFrame() == w.endFrame() - join).isPresent()) {
-          result = ClipEdits.trimStart(result, beside.id(), start);
-        }
+        result = beginningAt(result, beside, clip.endFrame() - into, shared > 0);
       }
     }
     return result;
+  }
+
+  private static Project endingAt(
+      Project project, Clip before, long end, boolean wasJoined, String clipId) {
+    if (before.endFrame() <= end) {
+      return wasJoined ? ClipEdits.trimEnd(project, before.id(), end) : project;
+    }
+    Clip head = halves(before, end).getFirst();
+    Project cut = replaced(project, before, List.of(head));
+    return wasJoined ? cut : softly(cut, clipId);
+  }
+
+  private static Project beginningAt(Project project, Clip after, long start, boolean wasJoined) {
+    if (after.startFrame() >= start) {
+      return wasJoined ? ClipEdits.trimStart(project, after.id(), start) : project;
+    }
+    Clip tail = halves(after, start).getLast();
+    Project cut = replaced(project, after, List.of(tail));
+    return wasJoined ? cut : softly(cut, after.id());
+  }
+
+  private static List<Clip> halves(Clip clip, long atFrame) {
+    return ClipShape.halves(clip.withFit(Optional.empty()), atFrame - clip.startFrame(), clip.id());
   }
 
   private static Project softly(Project project, String clipId) {

@@ -15,14 +15,25 @@ public interface MeasuredFilms {
         }
 
         @Override
+        public void measuring(Project project) {
+          // nothing of it will be kept
+        }
+
+        @Override
         public void keep(FilmLoudness film) {
           // so it is measured anew each time
         }
       };
 
-  /** What a film was measured to be before; empty when it was not, or a file of it is gone. */
+  /**
+   * What a film was measured to be before; empty when it was not, or a file of it is gone. Whatever
+   * is kept from now on is of the files as they are now.
+   */
   Optional<FilmLoudness> find(Project project);
 
-  /** Keeps what a film was measured to be. */
+  /** Is told of each film before it is measured: files that come with it count as they are now. */
+  void measuring(Project project);
+
+  /** Keeps what a film was measured to be, unless one of its files has changed meanwhile. */
   void keep(FilmLoudness film);
 }

@@ -32,6 +32,11 @@ public final class ForgivingLibrary implements SoundLibrary {
     told.addAll(gone);
   }
 
+  /** Whether silence stands for a file, as it could not be read when it was wanted last. */
+  public boolean isSilent(Media media) {
+    return told.contains(media.file());
+  }
+
   @Override
   public SampleSource samples(Media media, int sampleRate) {
     try {

@@ -133,6 +133,26 @@ class TakeEditsTest {
   }
 
   @Test
+  void aCrossfadeMadeByHandIsKeptWhicheverTakeIsHeard() {
+    Project stacked = with(with(Project.empty("p"), second, 10), third, 11);
+    Project beside = with(stacked, talk, 13.99);
+    String next = clips(beside).getLast().id();
+    Project faded = ClipEdits.trimStart(beside, next, Math.round(13.99 * RATE));
+    String id = clips(faded).getFirst().id();
+    Project byHand = ClipEdits.move(faded, Set.of(next), -Math.round(0.5 * RATE), true);
+    assertThat(sharedWith(byHand, id, next)).isEqualTo(Math.round(0.51 * RATE));
+    Project other = TakeEdits.another(byHand, id, 1);
+    assertThat(other.clip(id).orElseThrow().endFrame()).isEqualTo(15L * RATE);
+    assertThat(sharedWith(other, id, next)).isEqualTo(Math.round(0.51 * RATE));
+    assertThat(TakeEdits.another(other, id, 1)).isEqualTo(byHand);
+  }
+
+  private static long sharedWith(Project project, String first, String next) {
+    return project.clip(first).orElseThrow().endFrame()
+        - project.clip(next).orElseThrow().startFrame();
+  }
+
+  @Test
   void aTakeOverSeveralLinesKeepsThemAllAtHand() {
     Project lines = with(with(Project.empty("p"), third, 10), third.withId("next"), 14);
     Project project = with(lines, Projects.media("all", MediaKind.VOICE, 9L * RATE), 9);
