@@ -28,21 +28,32 @@ public final class TimecodeTicks {
   /**
    * The closest ticks that keep a distance from one another.
    *
-   * @param apart sample frames that lie between two of them, at least
+   * @param apart sample frames that lie between two of them, at least; where timecode leaves
+   *     numbers out, fewer by what it leaves out at one minute
    * @param ofPicture the picture's rate
    * @param sampleRate in Hz
    */
   public static TimecodeTicks atLeast(double apart, FrameRate ofPicture, int sampleRate) {
-    int nominal = Timecode.counted(ofPicture).nominal();
+    FrameRate rate = Timecode.counted(ofPicture);
+    int nominal = rate.nominal();
     IntStream partsOfSecond = IntStream.range(1, nominal).filter(n -> nominal % n == 0);
     LongStream seconds = IntStream.of(SECONDS).mapToLong(s -> (long) s * nominal);
-    double perNumber = sampleRate / Timecode.counted(ofPicture).perSecond();
+    double perNumber = sampleRate / rate.perSecond();
     long step =
         LongStream.concat(partsOfSecond.asLongStream(), seconds)
-            .filter(n -> n * perNumber >= apart)
+            .filter(n -> (n - leftOut(n, rate)) * perNumber >= apart)
             .findFirst()
             .orElse((long) SECONDS[SECONDS.length - 1] * nominal);
     return new TimecodeTicks(ofPicture, sampleRate, step);
+  }
+
+  /**
+   * How many of so many numbers are left out wherever they begin, besides those of one minute: at
+   * every minute but each tenth (SMPTE ST 12-1).
+   */
+  private static long leftOut(long numbers, FrameRate rate) {
+    long minutes = numbers / (rate.nominal() * 60L);
+    return rate.dropsNumbers() ? rate.nominal() / 15 * Math.max(0, minutes - minutes / 10 - 1) : 0;
   }
 
   /** The last tick, counted from 0, at or before a sample frame. */

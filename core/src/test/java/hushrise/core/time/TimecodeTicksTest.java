@@ -58,6 +58,13 @@ class TimecodeTicksTest {
         .containsExactly("00:00:59;29", "00:01:00;02", "00:01:00;02", "00:01:00;02");
   }
 
+  @Test
+  void anHourOfDropFrameTimecodeIsNoLongerThanAnHour() {
+    FrameRate rate = new FrameRate(30_000, 1001);
+    assertThat(labels(rate, 3600, 0, 2)).containsExactly("00:00:00;00", "01:00:00;00");
+    assertThat(labels(rate, 3600.13, 0, 2)).containsExactly("00:00:00;00", "02:00:00;00");
+  }
+
   @Property
   void ticksKeepTheirDistanceAndNoneIsPassedOver(
       @ForAll("rates") FrameRate rate,
