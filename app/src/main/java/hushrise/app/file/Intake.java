@@ -270,6 +270,10 @@ public final class Intake {
     Runnable place =
         () -> {
           Project before = session.present();
+          if (isStarting(before, item)) {
+            messages.say(text("took.MUSIC.already", item.title()));
+            return;
+          }
           session.commit(text("edit.place", item.title()), p -> placed(p, item));
           messages.say(took(item, before));
         };
@@ -278,6 +282,14 @@ public final class Intake {
     } else {
       place.run();
     }
+  }
+
+  /** Whether it is this song that begins where it would be placed. */
+  private boolean isStarting(Project project, Media item) {
+    return item.kind() == MediaKind.MUSIC
+        && startingAt(project, afterMusic(project))
+            .filter(c -> c.mediaId().equals(item.id()))
+            .isPresent();
   }
 
   private Project placed(Project project, Media item) {

@@ -153,6 +153,10 @@ class FromScratchTest extends WindowTestCase {
     until("it is placed", () -> status().contains("in place of harbour-tune.mp3"));
     assertThat(music().clips()).hasSize(1);
     assertThat(music().clips().getFirst().endFrame()).isEqualTo(96L * RATE);
+    List<Clip> placed = music().clips();
+    robot.interact(() -> this.<ButtonBase>find("item-place").fire());
+    assertThat(status()).contains("evening-tune.mp3 already plays here");
+    assertThat(music().clips()).isEqualTo(placed);
     press(KeyCode.CONTROL, KeyCode.Z);
     assertThat(project().media(music().clips().getFirst().mediaId()).orElseThrow().title())
         .isEqualTo("harbour-tune.mp3");

@@ -80,28 +80,14 @@ public final class FilmLoudness {
    * @return empty when it is not of such a film
    */
   public static Optional<FilmLoudness> of(Project project, KeptLoudness kept) {
-    float[] peaks = kept.peaks();
-    if (peaks.length != piecesIn(project) || kept.energies().length != peaks.length * HOPS) {
-      return Optional.empty();
-    }
-    Piece[] pieces = new Piece[peaks.length];
-    for (int i = 0; i < pieces.length; i++) {
-      float[] energies = Arrays.copyOfRange(kept.energies(), i * HOPS, (i + 1) * HOPS);
-      boolean exact = !(peaks[i] < 0);
-      pieces[i] = new Piece(energies, Math.abs(peaks[i]), exact, Optional.empty());
-    }
-    return Optional.of(new FilmLoudness(project, pieces));
+    return kept.pieces()
+        .filter(pieces -> pieces.length == piecesIn(project))
+        .map(pieces -> new FilmLoudness(project, pieces));
   }
 
   /** What to keep of it, for {@link #of(Project, KeptLoudness)}. */
   public KeptLoudness kept() {
-    float[] energies = new float[pieces.length * HOPS];
-    float[] peaks = new float[pieces.length];
-    for (int i = 0; i < pieces.length; i++) {
-      System.arraycopy(pieces[i].energies(), 0, energies, i * HOPS, HOPS);
-      peaks[i] = pieces[i].exact() ? pieces[i].truePeak() : -pieces[i].truePeak();
-    }
-    return new KeptLoudness(energies, peaks);
+    return KeptLoudness.of(pieces);
   }
 
   /**
