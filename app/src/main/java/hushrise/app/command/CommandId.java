@@ -87,6 +87,7 @@ public enum CommandId {
   SPLIT("clip.split", Menu.CLIP, Needs.FILM, "SLASH"),
   TRIM_START("clip.trimStart", Menu.CLIP, Needs.FILM, "OPEN_BRACKET"),
   TRIM_END("clip.trimEnd", Menu.CLIP, Needs.FILM, "CLOSE_BRACKET"),
+  OTHER_FILE("clip.otherFile", Menu.CLIP, Needs.CLIP, "Shortcut+Shift+I"),
   TO_PICTURE_END("clip.toPictureEnd", Menu.CLIP, Needs.CLIP, "Shift+CLOSE_BRACKET"),
   EARLIER("clip.earlier", Menu.CLIP, Needs.SOMETHING, "Alt+LEFT"),
   LATER("clip.later", Menu.CLIP, Needs.SOMETHING, "Alt+RIGHT"),

@@ -7,7 +7,6 @@ import hushrise.app.job.Messages;
 import hushrise.app.session.Session;
 import hushrise.core.Problem;
 import hushrise.core.edit.ShelfEdits;
-import hushrise.core.project.Project;
 import hushrise.core.project.media.Media;
 import hushrise.media.FileIdentity;
 import hushrise.media.MediaStore;
@@ -18,6 +17,7 @@ import java.util.List;
 import java.util.Map;
 import java.util.Optional;
 import java.util.Set;
+import java.util.function.BiConsumer;
 import java.util.function.Consumer;
 import javafx.animation.Animation;
 import javafx.animation.KeyFrame;
@@ -40,6 +40,7 @@ public final class FileWatch {
   private final Messages messages;
   private final Consumer<Path> forget;
   private final Consumer<Path> gone;
+  private final BiConsumer<Media, Media> renewed;
   private final Map<Path, Optional<FileIdentity>> known = new HashMap<>();
   private final Timeline clock = new Timeline();
   private final ReadOnlyObjectWrapper<Set<Path>> missing = new ReadOnlyObjectWrapper<>(Set.of());
@@ -50,6 +51,7 @@ public final class FileWatch {
   /**
    * @param forget lets go of everything that was found out about a file
    * @param gone is told of each file that is not where it was any more
+   * @param renewed is told of an item whose file holds something else, and of what
    */
   public FileWatch(
       Session session,
@@ -57,13 +59,15 @@ public final class FileWatch {
       Jobs jobs,
       Messages messages,
       Consumer<Path> forget,
-      Consumer<Path> gone) {
+      Consumer<Path> gone,
+      BiConsumer<Media, Media> renewed) {
     this.session = session;
     this.store = store;
     this.jobs = jobs;
     this.messages = messages;
     this.forget = forget;
     this.gone = gone;
+    this.renewed = renewed;
     clock.getKeyFrames().add(new KeyFrame(EVERY, e -> look()));
     clock.setCycleCount(Animation.INDEFINITE);
     clock.play();
@@ -172,14 +176,11 @@ public final class FileWatch {
   }
 
   private void arrived(Media media, Media fresh, boolean wasGone) {
-    Project present = session.present();
     boolean isSame = fresh.content().equals(media.content());
     if (isSame && wasGone) {
       messages.say(text("file.back", media.title()));
-    } else if (!isSame && present.media(media.id()).isPresent()) {
-      session.commit(
-          text("edit.fileChanged", media.title()), p -> ShelfEdits.refresh(p, media.id(), fresh));
-      messages.say(text("file.changed", media.title()));
+    } else if (!isSame) {
+      session.present().media(media.id()).ifPresent(old -> renewed.accept(old, fresh));
     }
   }
 

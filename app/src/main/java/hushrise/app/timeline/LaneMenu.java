@@ -177,6 +177,7 @@ final class LaneMenu {
             CommandId.DUPLICATE,
             CommandId.DELETE,
             CommandId.DELETE_CLOSING,
+            CommandId.OTHER_FILE,
             CommandId.ZOOM_SELECTION));
     return items;
   }

@@ -4,6 +4,7 @@ import static hushrise.app.words.Texts.text;
 
 import hushrise.app.file.Exports;
 import hushrise.app.file.Intake;
+import hushrise.app.file.Renewals;
 import hushrise.app.file.Safekeeping;
 import hushrise.app.job.Calm;
 import hushrise.app.job.Jobs;
@@ -21,6 +22,7 @@ import hushrise.media.CacheFolder;
 import hushrise.media.FfmpegStretch;
 import hushrise.media.MediaStore;
 import hushrise.media.SongStore;
+import hushrise.media.SpeechStore;
 import java.nio.file.Path;
 import javafx.application.Platform;
 
@@ -42,6 +44,7 @@ record Backstage(
     Listeners heard,
     Drafting drafting,
     Intake intake,
+    Renewals renewals,
     Exports exports,
     Recording recording,
     SurfaceRides surface)
@@ -86,7 +89,10 @@ record Backstage(
     Calm calm = new Calm();
     session.shownProperty().addListener(p -> calm.moved());
     Meters meters = new Meters(transport, session::shown);
-    Listeners heard = new Listeners(session, store, cache, jobs, messages, calm);
+    SpeechStore speech = new SpeechStore(store, cache);
+    Renewals renewals = new Renewals(session, store, songs, speech, jobs, messages);
+    Listeners heard =
+        new Listeners(session, store, cache, speech, renewals::writtenAnew, jobs, messages, calm);
     heard.files().missingProperty().addListener((p, was, now) -> transport.hearAnew(now));
     Drafting drafting = new Drafting(session, heard.hearing(), jobs, messages);
     return new Backstage(
@@ -100,6 +106,7 @@ record Backstage(
         heard,
         drafting,
         new Intake(session, store, songs, jobs, messages),
+        renewals,
         new Exports(store, jobs, messages),
         new Recording(session, transport, devices, store, jobs, messages, drafting::start),
         new SurfaceRides(session, transport.riders(), messages));

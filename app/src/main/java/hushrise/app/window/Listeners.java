@@ -12,12 +12,14 @@ import hushrise.app.listen.SpeechWatch;
 import hushrise.app.session.Session;
 import hushrise.app.widget.PeaksCache;
 import hushrise.app.widget.Stills;
+import hushrise.core.project.media.Media;
 import hushrise.media.CacheFolder;
 import hushrise.media.FilmStore;
 import hushrise.media.MediaStore;
 import hushrise.media.PictureScan;
 import hushrise.media.SpeechStore;
 import java.nio.file.Path;
+import java.util.function.BiConsumer;
 import java.util.function.Consumer;
 
 /** Everything that finds out about the project and its files, and forgets what has changed. */
@@ -35,12 +37,16 @@ final class Listeners implements AutoCloseable {
   private Consumer<Path> alsoForgets = file -> {};
 
   /**
+   * @param speech finds where somebody speaks
+   * @param renewed is told of an item whose file holds something else, and of what
    * @param calm when long work may go on
    */
   Listeners(
       Session session,
       MediaStore store,
       CacheFolder cache,
+      SpeechStore speech,
+      BiConsumer<Media, Media> renewed,
       Jobs jobs,
       Messages messages,
       Calm calm) {
@@ -52,8 +58,8 @@ final class Listeners implements AutoCloseable {
     hearing = new Hearing(session, store, cuts, jobs);
     measure = new FilmMeasure(session, store, new FilmStore(store, cache), jobs, calm);
     measure.nowProperty().addListener((p, was, now) -> hearing.measured(now));
-    speech = new SpeechWatch(session, new SpeechStore(store, cache), jobs, messages);
-    files = new FileWatch(session, store, jobs, messages, this::forget, this::gone);
+    this.speech = new SpeechWatch(session, speech, jobs, messages);
+    files = new FileWatch(session, store, jobs, messages, this::forget, this::gone, renewed);
   }
 
   /** Tells of each file that has changed. */

@@ -67,7 +67,8 @@ final class Opening {
         .set(CommandId.SAVE, () -> projects.save(() -> {}))
         .set(CommandId.SAVE_AS, () -> projects.saveAs(() -> {}))
         .set(CommandId.COLLECT, projects::collect)
-        .set(CommandId.ADD, this::add);
+        .set(CommandId.ADD, this::add)
+        .set(CommandId.OTHER_FILE, () -> backstage.renewals().choose(choice));
   }
 
   /** Opens a project file; whatever is open must have been dealt with. */

@@ -137,7 +137,7 @@ public final class Placement {
   }
 
   /** The project with a clip on the first track of a kind, which is made when there is none. */
-  private static Project addClip(Project project, TrackKind kind, String name, Clip clip) {
+  static Project addClip(Project project, TrackKind kind, String name, Clip clip) {
     Optional<Track> track = project.firstTrack(kind);
     if (track.isEmpty()) {
       return TrackEdits.insert(project, Track.of(kind, name, List.of(clip)));

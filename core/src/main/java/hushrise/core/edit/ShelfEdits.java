@@ -2,12 +2,10 @@ package hushrise.core.edit;
 
 import hushrise.core.project.Project;
 import hushrise.core.project.media.Credit;
-import hushrise.core.project.media.Media;
 import hushrise.core.project.media.MediaKind;
 import hushrise.core.project.timeline.Clip;
 import hushrise.core.time.Span;
 import java.nio.file.Path;
-import java.util.List;
 import java.util.Map;
 import java.util.Optional;
 import java.util.Set;
@@ -36,59 +34,6 @@ public final class ShelfEdits {
         ? clip
         : clip.withOtherTakes(
             clip.otherTakes().stream().filter(t -> !t.mediaId().equals(mediaId)).toList());
-  }
-
-  /**
-   * Takes over what an item's file holds now that it has been written anew. A clip that played to
-   * the old end plays to the new one, and none goes on after it; passages are looked for afresh.
-   *
-   * @param fresh what was found in the file
-   */
-  public static Project refresh(Project project, String mediaId, Media fresh) {
-    Media old = project.media(mediaId).orElseThrow();
-    return project
-        .withMedia(
-            mediaId,
-            m ->
-                new Media(
-                    m.id(),
-                    m.file(),
-                    m.kind(),
-                    fresh.lengthFrames(),
-                    fresh.hasSound(),
-                    fresh.pictureRate(),
-                    m.credit(),
-                    m.useful().flatMap(u -> held(u, fresh.lengthFrames())),
-                    Optional.empty(),
-                    fresh.content(),
-                    fresh.cutShort()))
-        .withEachTrack(
-            track ->
-                track.withClips(
-                    track.clips().stream()
-                        .map(
-                            c ->
-                                c.mediaId().equals(mediaId)
-                                        && c.seams().isEmpty()
-                                        && old.kind() != MediaKind.STILL
-                                    ? reaching(c, old.lengthFrames(), fresh.lengthFrames())
-                                    : c)
-                        .toList()));
-  }
-
-  private static Optional<Span> held(Span span, long length) {
-    return span.startFrame() >= length
-        ? Optional.empty()
-        : Optional.of(new Span(span.startFrame(), Math.min(span.endFrame(), length)));
-  }
-
-  private static Clip reaching(Clip clip, long oldLength, long newLength) {
-    long room = Math.max(1, newLength - clip.mediaStartFrame());
-    boolean whole = clip.mediaStartFrame() + clip.lengthFrames() == oldLength;
-    long length = whole ? room : Math.min(clip.lengthFrames(), room);
-    return length == clip.lengthFrames()
-        ? clip
-        : clip.withContent(length, List.of()).withFittingFades();
   }
 
   /** Says what an item is for; clips that are placed stay where they are. */
