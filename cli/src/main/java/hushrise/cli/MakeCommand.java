@@ -90,7 +90,8 @@ final class MakeCommand implements Callable<Integer> {
       paramLabel = "FILE[@SECONDS]",
       converter = PlacedFile.Converter.class,
       description =
-          "Background music and when it starts. Given more than once, the pieces follow one another.")
+          "Background music and when it starts. Given more than once, the pieces follow one another, as loud"
+              + " as the first.")
   private List<PlacedFile> music = List.of();
 
   @Option(

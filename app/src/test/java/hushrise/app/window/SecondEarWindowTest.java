@@ -137,6 +137,14 @@ class SecondEarWindowTest extends WindowTestCase {
     all.put("line.idleDip", p -> withLine(p, 17, 0, 17.5, -9, 19, -9, 20, 0));
     all.put("line.stray", p -> withLine(p, 5, 0, 5.5, -5, 10, -3, 10.5, 0));
     all.put("voices.uneven", p -> ClipEdits.setGain(p, Set.of(takes.get(1).id()), 6));
+    all.put(
+        "songs.uneven",
+        p -> {
+          Project free = hushrise.core.fit.Fits.remove(p, song());
+          Project split = ClipEdits.split(free, Set.of(song()), at(40));
+          String second = split.track(music).orElseThrow().clipsInTime().getLast().id();
+          return ClipEdits.setGain(split, Set.of(second), -6);
+        });
     all.put("track.muted", p -> p.withTrack(music, t -> t.withMuted(true)));
     all.put("track.soloed", p -> p.withTrack(takesTrack(), t -> t.withSoloed(true)));
     all.put(

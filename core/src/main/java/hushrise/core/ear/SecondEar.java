@@ -23,6 +23,7 @@ public final class SecondEar {
           new LonelyHush(),
           new IdleDip(),
           new UnevenVoices(),
+          new UnevenSongs(),
           new StrayKeyframe(),
           new Pumping(),
           new LeftMuted(),

@@ -109,7 +109,7 @@ public final class EvenVoices {
   }
 
   /** By how much a clip may be raised before a sample passes the limit, in dB. */
-  private static double room(Project project, String clipId, LoudnessLibrary library) {
+  static double room(Project project, String clipId, LoudnessLibrary library) {
     Clip clip = project.clip(clipId).orElseThrow();
     Track track = project.trackOfClip(clipId).orElseThrow();
     // What lowers the level may go away again: it is no room.

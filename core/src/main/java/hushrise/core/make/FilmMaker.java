@@ -2,6 +2,7 @@ package hushrise.core.make;
 
 import hushrise.core.Decibels;
 import hushrise.core.Problem;
+import hushrise.core.edit.EvenSongs;
 import hushrise.core.edit.EvenVoices;
 import hushrise.core.edit.SongChange;
 import hushrise.core.fit.Fits;
@@ -34,8 +35,9 @@ import java.util.Optional;
 import java.util.OptionalDouble;
 
 /**
- * Makes a project from a plan: everything in its place, the voices even, the music cut or repeated
- * to the picture's length and faded, the camera sound held under the voice, and hushes by the rule.
+ * Makes a project from a plan: everything in its place, voices and songs even, the music cut or
+ * repeated to the picture's length and faded, the camera sound held under the voice, and hushes by
+ * the rule.
  */
 public final class FilmMaker {
 
@@ -65,7 +67,8 @@ public final class FilmMaker {
   public Project make(String name) {
     Project placed = placed(name);
     requireAudibleVoices(placed);
-    Project even = plan.evensVoices() ? evened(placed) : placed;
+    Project evenSongs = EvenSongs.even(placed, loudness);
+    Project even = plan.evensVoices() ? evened(evenSongs) : evenSongs;
     return HushDrafter.draft(cameraUnderVoice(even), loudness).after();
   }
 

@@ -98,7 +98,7 @@ class SecondEarTest {
   void aCleanFilmHasNoFindings() {
     assertThat(hear(clean)).isEmpty();
     assertThat(hear(Project.empty("p"))).isEmpty();
-    assertThat(SecondEar.RULES).extracting(EarRule::id).doesNotHaveDuplicates().hasSize(23);
+    assertThat(SecondEar.RULES).extracting(EarRule::id).doesNotHaveDuplicates().hasSize(24);
   }
 
   /** The talk as the film's own sound, with nothing known of it, or of what is spoken in it. */
@@ -257,6 +257,24 @@ class SecondEarTest {
     Project even = EvenVoices.even(uneven, Set.of(take, second), energies, talk.sounds);
     List<Double> after = List.copyOf(EvenVoices.loudness(Energies.of(even, talk.sounds)).values());
     assertThat(after.get(0)).isCloseTo(after.get(1), within(0.01));
+  }
+
+  @Test
+  void aSongThatIsLouderThanTheOneItFollows() {
+    Project split = ClipEdits.split(clean, Set.of(song), at(18));
+    String second = split.track(music).orElseThrow().clipsInTime().getLast().id();
+    Project softer = ClipEdits.setGain(split, Set.of(second), -6);
+    Finding finding = only("songs.uneven", softer);
+    assertThat(finding.subject()).isEqualTo(second);
+    double lu = (double) finding.figures().get(1);
+    assertThat(lu).isCloseTo(6, within(0.5));
+    Finding more = only("songs.uneven", ClipEdits.setGain(split, Set.of(second), -8));
+    assertThat((double) more.figures().get(1)).isCloseTo(lu + 2, within(0.001));
+    assertThat(finding.figures().get(2)).isEqualTo(-1.0);
+    mends(softer, finding, 0);
+    assertThat(hear(ClipEdits.setGain(split, Set.of(second), -2))).isEmpty();
+    Project apart = ClipEdits.move(softer, Set.of(second), at(6), false);
+    assertThat(hear(apart)).noneMatch(f -> f.rule().equals("songs.uneven"));
   }
 
   @Test

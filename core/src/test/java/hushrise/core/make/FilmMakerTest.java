@@ -158,6 +158,30 @@ class FilmMakerTest {
   }
 
   @Test
+  void songsThatFollowOneAnotherAreBroughtToTheLoudnessOfTheFirst() {
+    Media loud = sounds.add("loud", MediaKind.MUSIC, Projects.noise(11, 12 * RATE, 0.3));
+    Media soft = sounds.add("soft song", MediaKind.MUSIC, Projects.noise(12, 12 * RATE, 0.03));
+    Media alike = sounds.add("alike", MediaKind.MUSIC, Projects.noise(13, 12 * RATE, 0.25));
+    FilmPlan plan =
+        new FilmPlan(
+            film(30, false),
+            List.of(at(take, 4)),
+            List.of(at(loud, 0), at(soft, 10), at(alike, 20)),
+            List.of(),
+            10,
+            OptionalDouble.empty(),
+            OptionalDouble.empty());
+    Project made = new FilmMaker(plan, sounds, sounds, Songs.NONE).make("p");
+    List<Double> gains =
+        made.firstTrack(TrackKind.MUSIC).orElseThrow().clipsInTime().stream()
+            .map(Clip::gainDb)
+            .toList();
+    assertThat(gains.get(0)).isZero();
+    assertThat(gains.get(1)).isCloseTo(20, within(0.2));
+    assertThat(gains.get(2)).isZero();
+  }
+
+  @Test
   void quietMusicNeedsNoHush() {
     Media soft = sounds.add("soft", MediaKind.MUSIC, Projects.noise(8, 12 * RATE, 0.01));
     FilmPlan plan =
