@@ -3,6 +3,7 @@ package hushrise.app.session;
 import hushrise.app.job.Messages;
 import hushrise.core.Problem;
 import hushrise.core.edit.History;
+import hushrise.core.edit.SongFollow;
 import hushrise.core.fit.Fits;
 import hushrise.core.fit.Songs;
 import hushrise.core.hush.HushDraft;
@@ -278,7 +279,7 @@ public final class Session {
     overlay.pointAway();
     Project before = present();
     try {
-      Project edited = HushFollow.followed(before, edit.apply(before));
+      Project edited = edited(before, edit);
       Fits.Followed followed = Fits.followedAsKnown(before, edited, songs);
       history.commit(name, followed.project());
       historyChanged();
@@ -401,8 +402,13 @@ public final class Session {
     shown.set(overlay.over(present(), this::followed));
   }
 
+  /** An edit with all that follows what it moved, but for fits. */
+  private static Project edited(Project base, UnaryOperator<Project> edit) {
+    return HushFollow.followed(base, SongFollow.followed(base, edit.apply(base)));
+  }
+
   private Project followed(Project base, UnaryOperator<Project> edit) {
-    Project edited = HushFollow.followed(base, edit.apply(base));
+    Project edited = edited(base, edit);
     Fits.Followed followed = Fits.followedAsKnown(base, edited, songs);
     if (!followed.isComplete() && !searching) {
       searching = true;

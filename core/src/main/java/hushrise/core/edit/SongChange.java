@@ -29,8 +29,12 @@ public final class SongChange {
    * @param nextStart where the other starts
    */
   public static long endFrame(long ownEnd, long nextStart, int sampleRate) {
-    long faded = nextStart + Math.round(CROSSFADE_SECONDS * sampleRate);
+    long faded = nextStart + crossfadeFrames(sampleRate);
     return ownEnd >= nextStart && ownEnd <= faded ? ownEnd : faded;
+  }
+
+  static long crossfadeFrames(int sampleRate) {
+    return Math.round(CROSSFADE_SECONDS * sampleRate);
   }
 
   /** The music that sounds at a time on the track that music is placed on. */
