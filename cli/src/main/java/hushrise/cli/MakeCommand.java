@@ -187,7 +187,8 @@ final class MakeCommand implements Callable<Integer> {
           .listen(song.media(), tools.progress().of("Listening to " + song.media().title()));
     }
     Project hushed =
-        new FilmMaker(plan, store, store, tools.songs()).make(nameOf(outputs.getFirst()));
+        new FilmMaker(plan, store, store, tools.songs())
+            .make(nameOf(save == null ? outputs.getFirst() : save));
     Project project = withinPeak(hushed, store);
     List<Order> orders = delivery.orders(project, outputs);
     Deliveries made = Deliveries.of(orders, store, tools.progress());

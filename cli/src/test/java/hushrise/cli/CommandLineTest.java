@@ -80,8 +80,9 @@ class CommandLineTest extends CommandLineTestCase {
 
   @Test
   void renderGivesASavedProjectAndItsStems() throws IOException {
-    Path saved = folder.resolve("film.hushrise");
+    Path saved = folder.resolve("ferry.hushrise");
     JsonNode made = call(make("film.wav", "--json", "--save", saved.toString())).json();
+    assertThat(ProjectFile.load(saved).name()).isEqualTo("ferry");
     Path stems = folder.resolve("stems");
     JsonNode rendered =
         call(

@@ -3,6 +3,7 @@ package hushrise.core.hush;
 import hushrise.core.hush.HushDraft.Why;
 import hushrise.core.project.Project;
 import hushrise.core.project.level.HushRule;
+import hushrise.core.separation.Separation;
 import hushrise.core.time.Span;
 import java.util.ArrayList;
 import java.util.Comparator;
@@ -14,8 +15,8 @@ final class HushPlan {
   /** Needs of neighbours that differ by more get floors of their own, in dB. */
   static final double APART_DB = 2;
 
-  /** A need under this is none. */
-  private static final double LEAST_DB = 0.05;
+  /** A need under this is none: what is that much short of the rule still counts as clear. */
+  private static final double LEAST_DB = Separation.TOLERANCE_LU;
 
   /** With even depths, hushes nearer than this get one depth. */
   private static final double EVEN_WITHIN_SECONDS = 10;

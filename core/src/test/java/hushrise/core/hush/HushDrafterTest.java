@@ -82,6 +82,21 @@ class HushDrafterTest {
   }
 
   @Test
+  void whatIsClearEnoughGetsNoHushAndWhatIsNotGetsOne() {
+    Talk one = new Talk(20, new double[] {4, 9});
+    double stands =
+        PassageLoudness.measure(one.project, one.sounds, Passages.of(one.project))
+            .getFirst()
+            .separationLu();
+    for (double missing : new double[] {0.2, 0.5}) {
+      HushRule asked = HushRule.of(stands + missing);
+      Project ruled = one.project.withTrack(one.music().id(), t -> t.withRule(Optional.of(asked)));
+      List<Hush> made = hushes(HushDrafter.draft(ruled, one.sounds).after());
+      assertThat(made).as("%s LU missing", missing).hasSize(missing < 0.3 ? 0 : 1);
+    }
+  }
+
+  @Test
   void aDraftOfADraftChangesNothing() {
     Project once = draft(talk.project).after();
     HushDraft twice = draft(once);
