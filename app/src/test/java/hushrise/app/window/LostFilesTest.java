@@ -4,6 +4,7 @@ import static org.assertj.core.api.Assertions.assertThat;
 
 import hushrise.app.command.CommandId;
 import hushrise.app.play.Meters;
+import hushrise.app.session.Selection;
 import hushrise.core.project.media.Media;
 import hushrise.core.project.media.MediaKind;
 import hushrise.core.project.media.TrackKind;
@@ -12,6 +13,7 @@ import java.nio.file.Files;
 import java.nio.file.Path;
 import java.util.List;
 import javafx.scene.control.ButtonBase;
+import javafx.scene.input.KeyCode;
 import org.junit.jupiter.api.Test;
 
 /** Files that go, come back, or lie elsewhere now. */
@@ -133,5 +135,12 @@ class LostFilesTest extends WindowTestCase {
     robot.interact(() -> window.run(CommandId.FIND_FILES));
     until("it says so", () -> status().contains("None of them is in"));
     assertThat(status()).contains("harbour-tune.mp3");
+    String clip = music().clips().getFirst().id();
+    robot.interact(() -> window.session().select(new Selection.OfClip(music().id(), clip)));
+    chosen.next(folder.resolve("narration-1.flac"));
+    press(KeyCode.CONTROL, KeyCode.SHIFT, KeyCode.I);
+    untilMissing(0);
+    assertThat(song().title()).isEqualTo("narration-1.flac");
+    assertThat(status()).contains("narration-1.flac is in the place of harbour-tune.mp3");
   }
 }
