@@ -99,7 +99,7 @@ public final class Renewals {
   public void writtenAnew(Media old, Media fresh) {
     jobs.run(
         text("taking", old.title()),
-        progress -> new Found(heard(fresh, old, progress), 0),
+        progress -> new Found(heardIfPossible(fresh, old, progress), 0),
         found ->
             renew(
                 text("edit.fileChanged", old.title()),
@@ -116,6 +116,16 @@ public final class Renewals {
     boolean spoke = old.speech().isPresent();
     List<Span> spoken = spoke && fresh.hasSound() ? speech.listen(fresh, progress) : List.of();
     return fresh.withSpeech(spoken.isEmpty() ? Optional.empty() : Optional.of(spoken));
+  }
+
+  /** What a file holds now is so, whether it still serves or not. */
+  private Media heardIfPossible(Media fresh, Media old, Progress progress) {
+    try {
+      return heard(fresh, old, progress);
+    } catch (Problem e) {
+      LOG.debug("What was written anew cannot be listened to", e);
+      return fresh;
+    }
   }
 
   /**

@@ -246,13 +246,20 @@ public final class Renewal {
   }
 
   private Track closedUp(Track track) {
-    if (track.kind() != TrackKind.PICTURE && track.kind() != TrackKind.CAMERA) {
-      return track;
-    }
     return track.withClips(
         track.clips().stream()
-            .map(c -> c.withStartFrame(Math.max(0, c.startFrame() + longerBefore(c.startFrame()))))
+            .map(c -> isOfPicture(c) ? c.withStartFrame(startAfterAll(c)) : c)
             .toList());
+  }
+
+  /** Pictures and their own sound, be it on the camera's track or the voice. */
+  private boolean isOfPicture(Clip clip) {
+    return before.media(clip.mediaId()).filter(m -> m.kind() == MediaKind.PICTURE).isPresent()
+        || before.tracksOf(TrackKind.PICTURE).anyMatch(t -> t.clip(clip.id()).isPresent());
+  }
+
+  private long startAfterAll(Clip clip) {
+    return Math.max(0, clip.startFrame() + longerBefore(clip.startFrame()));
   }
 
   /** By how much the pictures that ended by a time are longer now, in frames. */

@@ -87,6 +87,17 @@ class RenewalTest {
   }
 
   @Test
+  void aVoiceThatIsThePicturesOwnStaysWithIt() {
+    Media talk = film("talk", 30, true, 25);
+    Project placed = with(with(Project.empty("p"), film, 0), talk, 0);
+    Project spoken =
+        placed.withEachTrack(t -> t.kind() == TrackKind.CAMERA ? t.withKind(TrackKind.VOICE) : t);
+    Project shorter = renewed(spoken, "film", film("cut 2", 70, true, 25));
+    assertThat(spans(shorter, TrackKind.VOICE)).containsExactly(seconds(0, 70), seconds(70, 100));
+    assertThat(spans(shorter, TrackKind.PICTURE)).containsExactly(seconds(0, 70), seconds(70, 100));
+  }
+
+  @Test
   void aPartOfAVoiceStaysThatPartAndNothingGoesOnAfterTheNewEnd() {
     Project whole = with(Project.empty("p"), line, 5);
     String id = whole.firstTrack(TrackKind.VOICE).orElseThrow().clips().getFirst().id();
