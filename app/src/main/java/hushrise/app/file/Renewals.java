@@ -7,7 +7,6 @@ import hushrise.app.job.Messages;
 import hushrise.app.session.Session;
 import hushrise.core.Problem;
 import hushrise.core.edit.Renewal;
-import hushrise.core.loudness.GatedLoudness;
 import hushrise.core.loudness.LoudnessSteps;
 import hushrise.core.project.Project;
 import hushrise.core.project.media.Media;
@@ -18,7 +17,9 @@ import hushrise.media.MediaStore;
 import hushrise.media.SongStore;
 import hushrise.media.SpeechStore;
 import java.nio.file.Path;
+import java.util.HashMap;
 import java.util.List;
+import java.util.Map;
 import java.util.Optional;
 import org.slf4j.Logger;
 import org.slf4j.LoggerFactory;
@@ -41,6 +42,9 @@ public final class Renewals {
   private final SpeechStore speech;
   private final Jobs jobs;
   private final Messages messages;
+
+  /** By the ids of the media, what was asked of each last. */
+  private final Map<String, Object> latest = new HashMap<>();
 
   public Renewals(
       Session session,
@@ -82,30 +86,48 @@ public final class Renewals {
         .ifPresent(file -> use(old.get(), file));
   }
 
-  /** Lets another file take the place of an item's. */
+  /** Lets another file take the place of an item's. What is asked last is what comes. */
   public void use(Media old, Path file) {
+    Object asked = ask(old);
     jobs.run(
         text("taking", file.getFileName()),
         progress -> {
           Media fresh = heard(store.take(file, old.kind(), progress), old, progress);
           return new Found(fresh, louderDb(old, fresh));
         },
-        found ->
-            renew(
-                text("edit.otherFile", found.media().title()), old, found, () -> say(old, found)));
+        found -> {
+          Optional<Media> now = present(old, asked);
+          if (now.filter(m -> !m.file().equals(old.file())).isPresent()) {
+            use(now.get(), file); // its loudness is to be another one's now
+          } else if (now.isPresent()) {
+            renew(text("edit.otherFile", found.media().title()), old, found, said(old, found));
+          }
+        });
   }
 
   /** Takes over what an item's file holds, now that it was written anew. */
   public void writtenAnew(Media old, Media fresh) {
+    Object asked = ask(old);
     jobs.run(
         text("taking", old.title()),
         progress -> new Found(heardIfPossible(fresh, old, progress), 0),
-        found ->
-            renew(
-                text("edit.fileChanged", old.title()),
-                old,
-                found,
-                () -> messages.say(text("file.changed", old.title()))));
+        found -> {
+          if (present(old, asked).filter(m -> m.file().equals(old.file())).isPresent()) {
+            String said = text("file.changed", old.title());
+            renew(text("edit.fileChanged", old.title()), old, found, said);
+          }
+        });
+  }
+
+  private Object ask(Media media) {
+    Object asked = new Object();
+    latest.put(media.id(), asked);
+    return asked;
+  }
+
+  /** The item as it is now, unless it has gone or something else was asked of it since. */
+  private Optional<Media> present(Media old, Object asked) {
+    return session.present().media(old.id()).filter(m -> latest.get(m.id()) == asked);
   }
 
   /** Finds out what fits and hushes need to follow. */
@@ -146,10 +168,10 @@ public final class Renewals {
 
   private double lufs(Media media) {
     LoudnessSteps steps = store.steps(media);
-    return GatedLoudness.lufs(i -> steps.energy(0, i) + steps.energy(1, i), 0, steps.count());
+    return steps.lufs(0, steps.count());
   }
 
-  private void renew(String name, Media old, Found found, Runnable then) {
+  private void renew(String name, Media old, Found found, String said) {
     session.commitSearched(
         name,
         p ->
@@ -157,15 +179,20 @@ public final class Renewals {
                 ? p
                 : Renewal.louder(
                     Renewal.of(p, old.id(), found.media(), songs), old.id(), found.louderDb()),
-        then);
+        () -> {
+          Optional<Media> now = session.present().media(old.id());
+          if (now.filter(m -> m.content().equals(found.media().content())).isPresent()) {
+            messages.say(said);
+          }
+        });
   }
 
-  private void say(Media old, Found found) {
+  private static String said(Media old, Found found) {
     double db = found.louderDb();
     String loud =
         Math.abs(db) < SAME_DB
             ? ""
             : " " + text(db > 0 ? "other.louder" : "other.softer", Math.abs(db));
-    messages.say(text("other.used", found.media().title(), old.title()) + loud);
+    return text("other.used", found.media().title(), old.title()) + loud;
   }
 }

@@ -3,8 +3,9 @@ package hushrise.app.window;
 import static org.assertj.core.api.Assertions.assertThat;
 import static org.assertj.core.api.Assertions.within;
 
+import hushrise.app.command.CommandId;
 import hushrise.app.session.Selection;
-import hushrise.core.loudness.GatedLoudness;
+import hushrise.core.edit.ShelfEdits;
 import hushrise.core.loudness.LoudnessSteps;
 import hushrise.core.project.level.Hush;
 import hushrise.core.project.media.Media;
@@ -49,7 +50,7 @@ class OtherFileTest extends WindowTestCase {
 
   private double lufs(Media media) {
     LoudnessSteps steps = store.steps(media);
-    return GatedLoudness.lufs(i -> steps.energy(0, i) + steps.energy(1, i), 0, steps.count());
+    return steps.lufs(0, steps.count());
   }
 
   /** A minute of plucked chords, a beat of half a second. */
@@ -102,6 +103,47 @@ class OtherFileTest extends WindowTestCase {
         .anyMatch(h -> Math.abs(h.endFrame() - spoken) < RATE && h.endFrame() >= spoken);
     press(KeyCode.CONTROL, KeyCode.Z);
     assertThat(first(TrackKind.VOICE)).isEqualTo(before);
+  }
+
+  @Test
+  void ofTwoThatAreAskedForAtOnceTheLastOneComesAndUndoIsKept() throws IOException {
+    Clip before = first(TrackKind.MUSIC);
+    Media old = mediaOf(before);
+    Path bought = song();
+    String id = music().id();
+    robot.interact(
+        () -> {
+          window.session().select(new Selection.OfClip(id, before.id()));
+          chosen.next(folder.resolve("narration-2.flac"));
+          window.run(CommandId.OTHER_FILE);
+          chosen.next(bought);
+          window.run(CommandId.OTHER_FILE);
+        });
+    untilQuiet();
+    Clip after = first(TrackKind.MUSIC);
+    assertThat(mediaOf(after).file()).isEqualTo(bought);
+    assertThat(lufs(mediaOf(after)) + after.gainDb())
+        .isCloseTo(lufs(old) + before.gainDb(), within(0.06));
+    press(KeyCode.CONTROL, KeyCode.Z);
+    untilQuiet();
+    assertThat(mediaOf(first(TrackKind.MUSIC))).isEqualTo(old);
+  }
+
+  @Test
+  void anAnswerForWhatWasTakenOffMeanwhileSaysAndDoesNothing() {
+    Clip before = first(TrackKind.MUSIC);
+    String track = music().id();
+    robot.interact(
+        () -> {
+          window.session().select(new Selection.OfClip(track, before.id()));
+          chosen.next(folder.resolve("narration-2.flac"));
+          window.run(CommandId.OTHER_FILE);
+          window.session().commit("off", p -> ShelfEdits.remove(p, before.mediaId()));
+        });
+    untilQuiet();
+    assertThat(project().media(before.mediaId())).isEmpty();
+    assertThat(window.session().undoName()).hasValue("off");
+    assertThat(status()).doesNotContain("in the place");
   }
 
   @Test

@@ -1,6 +1,5 @@
 package hushrise.core.edit;
 
-import hushrise.core.loudness.GatedLoudness;
 import hushrise.core.loudness.LoudnessLibrary;
 import hushrise.core.loudness.LoudnessSteps;
 import hushrise.core.project.Project;
@@ -100,10 +99,6 @@ public final class EvenSongs {
     }
     int rate = project.sampleRate();
     int to = Math.min(steps.count(), LoudnessSteps.nearestStep(last, rate));
-    return clip.gainDb()
-        + GatedLoudness.lufs(
-            i -> steps.energy(0, i) + steps.energy(1, i),
-            LoudnessSteps.nearestStep(first, rate),
-            to);
+    return clip.gainDb() + steps.lufs(LoudnessSteps.nearestStep(first, rate), to);
   }
 }

@@ -196,7 +196,9 @@ public final class Renewal {
     }
     for (FitMode mode : List.of(FitMode.LOOP, FitMode.TRIM)) {
       try {
-        return Fits.set(asked, clipId, mode, songs);
+        return own.mode() == FitMode.TAILOR // which has no fades of the clip
+            ? Fits.set(asked, clipId, mode, songs)
+            : Fits.refine(asked, clipId, f -> f.withMode(mode), songs);
       } catch (Problem e) {
         // What is there goes on being heard, and ends where it has to.
       }

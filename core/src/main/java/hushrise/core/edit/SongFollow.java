@@ -1,10 +1,13 @@
 package hushrise.core.edit;
 
+import hushrise.core.fit.Fits;
 import hushrise.core.project.Project;
 import hushrise.core.project.media.TrackKind;
 import hushrise.core.project.timeline.Clip;
 import hushrise.core.project.timeline.Fit;
+import hushrise.core.project.timeline.FitMode;
 import hushrise.core.project.timeline.Track;
+import hushrise.core.time.Span;
 import java.util.Optional;
 
 /**
@@ -61,10 +64,10 @@ public final class SongFollow {
     }
     long moved = is.get().startFrame() - first.startFrame();
     boolean setByHand = untilNow.get() != until && untilNow.get() != until + moved;
-    Optional<Clip> there = after.track(trackId).flatMap(t -> t.clip(next.id()));
     if (setByHand) {
       return project;
     }
+    Optional<Clip> there = after.track(trackId).flatMap(t -> t.clip(next.id()));
     if (there.isPresent()) {
       long end = until + there.get().startFrame() - next.startFrame();
       boolean follows = end - is.get().startFrame() > before.sampleRate();
@@ -86,8 +89,21 @@ public final class SongFollow {
         .withEachTrack(t -> t.withClip(first.id(), c -> c.withFadeOut(gone.fadeOut())));
   }
 
+  /** With a song ending elsewhere; one that does not last till then is looped. */
   private static Project ending(Project project, String clipId, Optional<Long> until) {
     return project.withEachTrack(
-        t -> t.withClip(clipId, c -> c.withFit(c.fit().map(f -> f.withUntilFrame(until)))));
+        t -> t.withClip(clipId, c -> c.withFit(c.fit().map(f -> reaching(project, c, f, until)))));
+  }
+
+  private static Fit reaching(Project project, Clip clip, Fit fit, Optional<Long> until) {
+    Fit ending = fit.withUntilFrame(until);
+    long wanted = Fits.endOf(project, clip, ending) - clip.startFrame();
+    long lasts =
+        fit.part()
+                .map(Span::endFrame)
+                .orElse(project.media(clip.mediaId()).orElseThrow().lengthFrames())
+            - clip.mediaStartFrame();
+    boolean tooShort = fit.mode() == FitMode.TRIM && lasts < wanted;
+    return tooShort ? ending.withMode(FitMode.LOOP) : ending;
   }
 }

@@ -136,6 +136,11 @@ public final class LoudnessSteps {
     return step < 0 || step >= count() ? 0 : values.get(step * VALUES + channel);
   }
 
+  /** The gated loudness of both channels over steps, in LUFS; minus infinity for silence. */
+  public double lufs(int from, int to) {
+    return GatedLoudness.lufs(i -> energy(0, i) + energy(1, i), from, to);
+  }
+
   /** The highest absolute sample of a step, over both channels. */
   public float peak(int step) {
     return step < 0 || step >= count() ? 0 : values.get(step * VALUES + 2);

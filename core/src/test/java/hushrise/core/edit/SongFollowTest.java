@@ -10,6 +10,7 @@ import hushrise.core.project.media.Media;
 import hushrise.core.project.media.MediaKind;
 import hushrise.core.project.media.TrackKind;
 import hushrise.core.project.timeline.Clip;
+import hushrise.core.project.timeline.FitMode;
 import hushrise.core.time.FrameRate;
 import hushrise.core.time.Span;
 import java.nio.file.Path;
@@ -84,6 +85,18 @@ class SongFollowTest {
                     p, Set.of(of(p, "first").id(), of(p, "second").id()), 4L * RATE, false));
     assertThat(of(both, "first").span()).isEqualTo(seconds(4, 56));
     assertThat(of(both, "second").span()).isEqualTo(seconds(54, 90));
+  }
+
+  @Test
+  void aSongThatDoesNotLastThatLongIsLooped() {
+    Project brief = project.withMedia("first", m -> m.withLengthFrames(55L * RATE));
+    Clip second = of(brief, "second");
+    Project later =
+        SongFollow.followed(brief, ClipEdits.move(brief, Set.of(second.id()), 10L * RATE, false));
+    assertThat(of(later, "first").fit().orElseThrow().mode()).isEqualTo(FitMode.LOOP);
+    Project soon =
+        SongFollow.followed(brief, ClipEdits.move(brief, Set.of(second.id()), RATE, false));
+    assertThat(of(soon, "first").fit().orElseThrow().mode()).isEqualTo(FitMode.TRIM);
   }
 
   @Test

@@ -8,6 +8,7 @@ import hushrise.core.edit.Renewal;
 import hushrise.core.project.Project;
 import hushrise.core.project.media.Media;
 import hushrise.core.project.timeline.Clip;
+import hushrise.core.project.timeline.Fade;
 import hushrise.core.project.timeline.FitMode;
 import hushrise.core.project.timeline.Seam;
 import java.nio.file.Path;
@@ -65,6 +66,17 @@ class RenewedSongTest {
     Clip clip = with(film(FitMode.TRIM, seconds), bought, "bought.wav");
     assertThat(clip.fit().orElseThrow().mode()).isEqualTo(FitMode.LOOP);
     assertThat(clip.endFrame()).isEqualTo(Math.round(seconds * RATE));
+  }
+
+  @Test
+  void aSongThatTookOverGetsNoFadeWhereItHadNone() {
+    Project film = film(FitMode.TRIM, bought.sound().lengthFrames() / (double) RATE + 15);
+    Project joined =
+        film.withEachTrack(t -> t.withClip(music(film).id(), c -> c.withFadeIn(Fade.NONE)));
+    Clip clip = with(joined, bought, "bought.wav");
+    assertThat(clip.fit().orElseThrow().mode()).isEqualTo(FitMode.LOOP);
+    assertThat(clip.fadeIn()).isEqualTo(Fade.NONE);
+    assertThat(clip.fadeOut()).isEqualTo(music(joined).fadeOut());
   }
 
   @Test
