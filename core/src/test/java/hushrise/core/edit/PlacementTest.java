@@ -10,10 +10,7 @@ import hushrise.core.project.media.MediaKind;
 import hushrise.core.project.media.TrackKind;
 import hushrise.core.project.timeline.Clip;
 import hushrise.core.project.timeline.FitMode;
-import hushrise.core.time.FrameRate;
 import hushrise.core.time.Span;
-import java.nio.file.Path;
-import java.util.Optional;
 import org.junit.jupiter.api.Test;
 
 /** More music than one piece, and narration where there is some: nothing lands on anything. */
@@ -21,15 +18,7 @@ class PlacementTest {
 
   private static final int RATE = 48_000;
 
-  private final Media film =
-      new Media(
-          "film",
-          Path.of("/f.mp4"),
-          MediaKind.PICTURE,
-          90L * RATE,
-          false,
-          Optional.of(new FrameRate(25, 1)),
-          "");
+  private final Media film = Projects.film("film", 90, false, 25);
   private final Media song = Projects.media("song", MediaKind.MUSIC, 40L * RATE);
   private final Media other = Projects.media("other", MediaKind.MUSIC, 200L * RATE);
 

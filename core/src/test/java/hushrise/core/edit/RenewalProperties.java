@@ -12,7 +12,6 @@ import hushrise.core.project.media.MediaKind;
 import hushrise.core.project.timeline.Clip;
 import hushrise.core.project.timeline.Track;
 import hushrise.core.store.ProjectFile;
-import hushrise.core.time.FrameRate;
 import hushrise.core.time.Span;
 import java.nio.file.Path;
 import java.util.List;
@@ -28,15 +27,7 @@ class RenewalProperties {
   private static final int RATE = 48_000;
 
   private static Project project(Random random) {
-    Media film =
-        new Media(
-            "film",
-            Path.of("/film.mp4"),
-            MediaKind.PICTURE,
-            (20 + random.nextInt(60)) * RATE + random.nextLong(RATE),
-            random.nextBoolean(),
-            Optional.of(new FrameRate(25, 1)),
-            "");
+    Media film = Projects.film("film", 20 + 60 * random.nextDouble(), random.nextBoolean(), 25);
     Project project = Placement.add(Project.empty("p"), film, 0, Songs.NONE);
     for (String name : List.of("song", "later", "line", "horn")) {
       MediaKind kind =

@@ -28,21 +28,10 @@ class RenewalTest {
 
   private static final int RATE = 48_000;
 
-  private final Media film = film("film", 90, true, 25);
-  private final Media credits = film("credits", 10, false, 25);
+  private final Media film = Projects.film("film", 90, true, 25);
+  private final Media credits = Projects.film("credits", 10, false, 25);
   private final Media line = Projects.media("line", MediaKind.VOICE, 20L * RATE);
   private final Media song = Projects.media("song", MediaKind.MUSIC, 200L * RATE);
-
-  private static Media film(String name, double seconds, boolean sound, int rate) {
-    return new Media(
-        name,
-        Path.of("/" + name + ".mp4"),
-        MediaKind.PICTURE,
-        Math.round(seconds * RATE),
-        sound,
-        Optional.of(new FrameRate(rate, 1)),
-        "");
-  }
 
   private static Project with(Project project, Media media, double seconds) {
     return Placement.add(project, media, Math.round(seconds * RATE), Songs.NONE);
@@ -64,13 +53,13 @@ class RenewalTest {
   @Test
   void theNextCutOfAFilmTakesItsPlaceWithAllThatComesAfterIt() {
     Project project = with(with(with(Project.empty("p"), film, 0), credits, 0), song, 0);
-    Project shorter = renewed(project, "film", film("cut 2", 70, true, 30));
+    Project shorter = renewed(project, "film", Projects.film("cut 2", 70, true, 30));
     assertThat(shorter.media("film").orElseThrow().title()).isEqualTo("cut 2.mp4");
     assertThat(shorter.pictureRate()).isEqualTo(new FrameRate(30, 1));
     assertThat(spans(shorter, TrackKind.PICTURE)).containsExactly(seconds(0, 70), seconds(70, 80));
     assertThat(spans(shorter, TrackKind.CAMERA)).containsExactly(seconds(0, 70));
     assertThat(spans(shorter, TrackKind.MUSIC)).containsExactly(seconds(0, 80));
-    Project longer = renewed(project, "film", film("cut 3", 95, true, 25));
+    Project longer = renewed(project, "film", Projects.film("cut 3", 95, true, 25));
     assertThat(spans(longer, TrackKind.PICTURE)).containsExactly(seconds(0, 95), seconds(95, 105));
     assertThat(spans(longer, TrackKind.MUSIC)).containsExactly(seconds(0, 105));
   }
@@ -78,9 +67,9 @@ class RenewalTest {
   @Test
   void aFilmsOwnSoundGoesWithItAndComesWithIt() {
     Project project = with(Project.empty("p"), film, 0);
-    Project silent = renewed(project, "film", film("silent", 90, false, 25));
+    Project silent = renewed(project, "film", Projects.film("silent", 90, false, 25));
     assertThat(spans(silent, TrackKind.CAMERA)).isEmpty();
-    Project again = renewed(silent, "film", film("loud", 80, true, 25));
+    Project again = renewed(silent, "film", Projects.film("loud", 80, true, 25));
     assertThat(spans(again, TrackKind.CAMERA)).containsExactly(seconds(0, 80));
     assertThat(again.firstTrack(TrackKind.CAMERA).orElseThrow().clips().getFirst().mediaId())
         .isEqualTo("film");
@@ -88,11 +77,11 @@ class RenewalTest {
 
   @Test
   void aVoiceThatIsThePicturesOwnStaysWithIt() {
-    Media talk = film("talk", 30, true, 25);
+    Media talk = Projects.film("talk", 30, true, 25);
     Project placed = with(with(Project.empty("p"), film, 0), talk, 0);
     Project spoken =
         placed.withEachTrack(t -> t.kind() == TrackKind.CAMERA ? t.withKind(TrackKind.VOICE) : t);
-    Project shorter = renewed(spoken, "film", film("cut 2", 70, true, 25));
+    Project shorter = renewed(spoken, "film", Projects.film("cut 2", 70, true, 25));
     assertThat(spans(shorter, TrackKind.VOICE)).containsExactly(seconds(0, 70), seconds(70, 100));
     assertThat(spans(shorter, TrackKind.PICTURE)).containsExactly(seconds(0, 70), seconds(70, 100));
   }

@@ -11,10 +11,7 @@ import hushrise.core.project.media.MediaKind;
 import hushrise.core.project.media.TrackKind;
 import hushrise.core.project.timeline.Clip;
 import hushrise.core.project.timeline.FitMode;
-import hushrise.core.time.FrameRate;
 import hushrise.core.time.Span;
-import java.nio.file.Path;
-import java.util.Optional;
 import java.util.Set;
 import java.util.function.UnaryOperator;
 import org.junit.jupiter.api.Test;
@@ -27,15 +24,7 @@ class SongFollowTest {
   private final Project project = project();
 
   private static Project project() {
-    Media film =
-        new Media(
-            "film",
-            Path.of("/f.mp4"),
-            MediaKind.PICTURE,
-            90L * RATE,
-            false,
-            Optional.of(new FrameRate(25, 1)),
-            "");
+    Media film = Projects.film("film", 90, false, 25);
     Project under = Placement.add(Project.empty("p"), film, 0, Songs.NONE);
     for (String song : new String[] {"first", "second"}) {
       Media media = Projects.media(song, MediaKind.MUSIC, 200L * RATE);

@@ -9,6 +9,7 @@ import hushrise.core.edit.ClipEdits;
 import hushrise.core.edit.Placement;
 import hushrise.core.edit.ShelfEdits;
 import hushrise.core.mix.Mixer;
+import hushrise.core.mix.Projects;
 import hushrise.core.project.Project;
 import hushrise.core.project.media.Media;
 import hushrise.core.project.media.MediaKind;
@@ -19,7 +20,6 @@ import hushrise.core.project.timeline.Seam;
 import hushrise.core.sound.Progress;
 import hushrise.core.sound.SampleSource;
 import hushrise.core.sound.SoundLibrary;
-import hushrise.core.time.FrameRate;
 import hushrise.core.time.Span;
 import java.nio.file.Path;
 import java.util.Optional;
@@ -48,15 +48,7 @@ class FitsTest {
 
   /** A film of a length with a piece of music placed under it. */
   static Project film(Pieces.Piece piece, Songs songs, double pictureSeconds) {
-    Media picture =
-        new Media(
-            "film",
-            Path.of("/film.mp4"),
-            MediaKind.PICTURE,
-            Math.round(pictureSeconds * RATE),
-            false,
-            Optional.of(new FrameRate(25, 1)),
-            "");
+    Media picture = Projects.film("film", pictureSeconds, false, 25);
     Media music =
         new Media(
             "song",

@@ -19,6 +19,7 @@ import hushrise.core.project.timeline.Track;
 import hushrise.core.sound.Progress;
 import hushrise.core.sound.SampleSource;
 import hushrise.core.sound.SoundLibrary;
+import hushrise.core.time.FrameRate;
 import hushrise.core.time.Span;
 import java.nio.file.Path;
 import java.util.HashMap;
@@ -55,6 +56,18 @@ public final class Projects {
     public SampleSource samples(Media media, int sampleRate) {
       return byId.get(media.id());
     }
+  }
+
+  /** A film of a length, at so many pictures a second. */
+  public static Media film(String id, double seconds, boolean hasSound, int rate) {
+    return new Media(
+        id,
+        Path.of("/" + id + ".mp4"),
+        MediaKind.PICTURE,
+        Math.round(seconds * RATE),
+        hasSound,
+        Optional.of(new FrameRate(rate, 1)),
+        "");
   }
 
   public static Media media(String id, MediaKind kind, long length) {
