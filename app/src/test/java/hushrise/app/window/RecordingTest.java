@@ -119,6 +119,27 @@ class RecordingTest extends WindowTestCase {
   }
 
   /**
+   * Speaks the whole line into a take, and once more where the sound ran dry meanwhile, as then no
+   * part of it is where it was heard; gives the frame at which it was begun.
+   *
+   * @param takeSeconds where the take begins
+   * @param seconds where to speak at the earliest
+   */
+  private long speakWhole(double takeSeconds, double seconds) {
+    Player player = window.transport().player();
+    long lasts = microphone.get().spoken().length;
+    long began;
+    long dry;
+    do {
+      began = speakAt(seconds);
+      dry = player.underRuns();
+      long end = began + lasts - Math.round(takeSeconds * RATE);
+      until("the line is spoken", () -> recording().frames() > end);
+    } while (player.underRuns() != dry);
+    return began;
+  }
+
+  /**
    * On a busy machine the sound runs dry; a take is back in step only in the next pause. Gives how
    * often it has run dry by then.
    */
@@ -142,8 +163,8 @@ class RecordingTest extends WindowTestCase {
     return clip;
   }
 
-  /** Where in a take the line begins, by correlation with it. */
-  private static long lineIn(SampleSource take, float[] line) {
+  /** Where in a take the line begins, from a frame on, by correlation with it. */
+  private static long lineIn(SampleSource take, float[] line, long fromFrame) {
     int length = (int) take.lengthFrames();
     float[] heard = new float[length];
     take.read(0, length, heard, new float[length], 0);
@@ -151,7 +172,7 @@ class RecordingTest extends WindowTestCase {
     int from = 4_000;
     double best = 0;
     int at = 0;
-    for (int place = 0; place + from + count < length; place++) {
+    for (int place = (int) fromFrame; place + from + count < length; place++) {
       double sum = 0;
       for (int i = 0; i < count; i += 3) {
         sum += heard[place + from + i] * line[from + i];
@@ -174,16 +195,15 @@ class RecordingTest extends WindowTestCase {
     until(
         "it records",
         () -> window.transport().stateProperty().get() instanceof TransportState.Recording);
-    long spoken = speakAt(40.6);
-    long lasts = microphone.get().spoken().length;
-    until("the line is spoken", () -> 40L * RATE + recording().frames() > spoken + lasts);
+    long spoken = speakWhole(40, 40.6);
     press(KeyCode.CONTROL, KeyCode.R);
     until("the take has landed", () -> status().contains("lies where it was spoken"));
     untilQuiet();
     Clip clip = newest();
     assertThat(clip.startFrame()).isEqualTo(40L * RATE);
     Media media = project().media(clip.mediaId()).orElseThrow();
-    long line = lineIn(store.samples(media, RATE), microphone.get().spoken());
+    long earliest = spoken - clip.startFrame() - RATE / 2;
+    long line = lineIn(store.samples(media, RATE), microphone.get().spoken(), earliest);
     assertClose(clip.startFrame() + line, spoken, 0.005 * RATE);
     assertThat(music().levelDb()).as("nothing was edited").isEqualTo(levelBefore);
     assertThat(media.file().getParent()).isEqualTo(folder.resolve("first-ferry takes"));
