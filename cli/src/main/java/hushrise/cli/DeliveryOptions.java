@@ -141,6 +141,16 @@ final class DeliveryOptions {
     spanOf(Project.empty(""));
   }
 
+  /** Refuses films where there is no picture. */
+  void requireSoundAlone() {
+    for (Path output : outputs) {
+      require(
+          !formatOf(output).isFilm(),
+          "%s would be a film: give its --picture, or write sound such as .mp3 or .wav"
+              .formatted(output));
+    }
+  }
+
   /** Checks what can be checked when all goes into a folder. */
   void checkFolder() {
     checkNumbers();

@@ -38,14 +38,14 @@ import picocli.CommandLine.Model.CommandSpec;
 import picocli.CommandLine.Option;
 import picocli.CommandLine.Spec;
 
-/** From raw files to a finished film in one go. */
+/** From raw files to a finished film, or sound without a picture, in one go. */
 @Command(
     name = "make",
     mixinStandardHelpOptions = true,
     description = {
-      "Makes a film from a picture, narration and music.",
+      "Makes a film from a picture, narration and music, or a podcast from narration and music.",
       "",
-      "The music is cut or repeated to the picture's length and faded; wherever somebody speaks it is"
+      "The music is cut or repeated to the film's length and faded; wherever somebody speaks it is"
           + " hushed so far that the voice stands clear of everything under it. The picture is copied, not"
           + " re-encoded, whenever the output takes it."
     })
@@ -53,13 +53,13 @@ final class MakeCommand implements Callable<Integer> {
 
   @Spec private CommandSpec spec;
 
-  /** One film, or each of a folder. */
+  /** One film, or each of a folder; without either, sound alone is made. */
   private static final class Films {
     @Option(
         names = "--picture",
         required = true,
         paramLabel = "FILM",
-        description = "The film's picture.")
+        description = "The film's picture. Without one, sound alone is made.")
     private Path picture;
 
     @Option(
@@ -72,8 +72,15 @@ final class MakeCommand implements Callable<Integer> {
     private Path folder;
   }
 
-  @ArgGroup(multiplicity = "1")
-  private Films films;
+  @ArgGroup private Films films = new Films();
+
+  @Option(
+      names = "--length",
+      paramLabel = "S",
+      description =
+          "Without a picture: how long it is, in seconds (default: until the music has faded after the last"
+              + " take).")
+  private Double length;
 
   @Option(
       names = "--voice",
@@ -154,9 +161,11 @@ final class MakeCommand implements Callable<Integer> {
             new ProgressLine(json));
     if (films.folder != null) {
       return new EachFilm(films.folder, delivery, json, spec.commandLine())
-          .make((film, voices, output) -> makeOne(film, voices, List.of(output), tools.quiet()));
+          .make(
+              (film, voices, output) ->
+                  makeOne(Optional.of(film), voices, List.of(output), tools.quiet()));
     }
-    Made made = makeOne(films.picture, voices, delivery.outputs(), tools);
+    Made made = makeOne(Optional.ofNullable(films.picture), voices, delivery.outputs(), tools);
     made.report().ifPresent(this::tell);
     return made.deliveries().finish(spec.commandLine().getErr());
   }
@@ -177,7 +186,8 @@ final class MakeCommand implements Callable<Integer> {
    */
   record Made(Optional<FilmReport> report, Deliveries deliveries) {}
 
-  private Made makeOne(Path picture, List<PlacedFile> voices, List<Path> outputs, Tools tools) {
+  private Made makeOne(
+      Optional<Path> picture, List<PlacedFile> voices, List<Path> outputs, Tools tools) {
     refuseInputAsOutput(picture, voices, outputs);
     MediaStore store = tools.store();
     FilmPlan plan = plan(picture, voices, tools);
@@ -235,10 +245,25 @@ final class MakeCommand implements Callable<Integer> {
       require(save == null, "--save belongs to one film");
       require(voices.isEmpty(), "--each finds the narration by its name: leave --voice away");
     }
+    requireLengthWithoutPicture();
     require(under >= 0 && under <= 40, "--under takes 0 to 40 LU, not " + under);
     rises();
     require(fadeIn == null || fadeIn >= 0, "--fade-in takes 0 seconds or more");
     require(fadeOut == null || fadeOut >= 0, "--fade-out takes 0 seconds or more");
+  }
+
+  private void requireLengthWithoutPicture() {
+    boolean noPicture = films.picture == null && films.folder == null;
+    require(
+        noPicture || length == null,
+        "--length is for sound alone: a film is as long as its picture");
+    require(length == null || length > 0, "--length takes more than 0 seconds");
+    require(
+        !noPicture || !voices.isEmpty(),
+        "give the film with --picture; for a podcast, the narration with --voice");
+    if (noPicture) {
+      delivery.requireSoundAlone();
+    }
   }
 
   private void require(boolean fine, String message) {
@@ -247,8 +272,9 @@ final class MakeCommand implements Callable<Integer> {
     }
   }
 
-  private void refuseInputAsOutput(Path picture, List<PlacedFile> voices, List<Path> exports) {
-    List<Path> inputs = new ArrayList<>(List.of(picture));
+  private void refuseInputAsOutput(
+      Optional<Path> picture, List<PlacedFile> voices, List<Path> exports) {
+    List<Path> inputs = new ArrayList<>(picture.stream().toList());
     List.of(voices, music, effects).forEach(list -> list.forEach(p -> inputs.add(p.file())));
     List<Path> outputs = new ArrayList<>(exports);
     if (save != null) {
@@ -258,14 +284,15 @@ final class MakeCommand implements Callable<Integer> {
     Outputs.requireWritable(outputs);
   }
 
-  private FilmPlan plan(Path picture, List<PlacedFile> voices, Tools tools) {
+  private FilmPlan plan(Optional<Path> picture, List<PlacedFile> voices, Tools tools) {
     MediaStore store = tools.store();
     ProgressLine progress = tools.progress();
-    Media film =
-        store.take(picture, MediaKind.PICTURE, progress.of("Reading " + picture.getFileName()));
-    boolean speaks = voices.isEmpty() && film.hasSound();
+    Optional<Media> film =
+        picture.map(
+            file ->
+                store.take(file, MediaKind.PICTURE, progress.of("Reading " + file.getFileName())));
     return new FilmPlan(
-            speaks ? listenedTo(film, tools) : film,
+            film.map(f -> voices.isEmpty() && f.hasSound() ? listenedTo(f, tools) : f),
             placed(store, voices, MediaKind.VOICE, progress).stream()
                 .map(p -> new FilmPlan.Placed(listenedTo(p.media(), tools), p.atFrame()))
                 .toList(),
@@ -274,7 +301,11 @@ final class MakeCommand implements Callable<Integer> {
             under,
             optional(fadeIn),
             optional(fadeOut))
-        .withRises(rises());
+        .withRises(rises())
+        .withEndFrame(
+            length == null
+                ? OptionalLong.empty()
+                : OptionalLong.of(Math.round(length * Project.DEFAULT_SAMPLE_RATE)));
   }
 
   private Optional<RiseRule> rises() {

@@ -163,15 +163,14 @@ public final class MakeDemo {
         take(store, "ferry-horn.flac", MediaKind.EFFECT, "").withCredit(ours("Ferry Horn"));
     FilmPlan plan =
         new FilmPlan(
-            film,
-            voices,
-            List.of(FilmPlan.Placed.at(tune, 0)),
-            List.of(FilmPlan.Placed.at(horn, Math.round(HORN_AT * Synth.RATE))),
-            HushRule.MUSIC_LU,
-            false,
-            OptionalDouble.empty(),
-            OptionalDouble.empty(),
-            Optional.empty());
+                film,
+                voices,
+                List.of(FilmPlan.Placed.at(tune, 0)),
+                List.of(FilmPlan.Placed.at(horn, Math.round(HORN_AT * Synth.RATE))),
+                HushRule.MUSIC_LU,
+                OptionalDouble.empty(),
+                OptionalDouble.empty())
+            .withVoicesAsTheyAre();
     songs.listen(tune, Progress.NONE);
     Project made = new FilmMaker(plan, store, store, songs).make("First Ferry");
     List<Clip> takes = made.firstTrack(TrackKind.VOICE).orElseThrow().clipsInTime();

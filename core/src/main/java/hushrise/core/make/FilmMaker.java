@@ -26,7 +26,6 @@ import hushrise.core.sound.Progress;
 import hushrise.core.sound.SampleSource;
 import hushrise.core.sound.SoundLibrary;
 import hushrise.core.speech.Passages;
-import hushrise.core.time.FrameRate;
 import hushrise.core.time.Span;
 import java.util.ArrayList;
 import java.util.List;
@@ -36,8 +35,8 @@ import java.util.OptionalDouble;
 
 /**
  * Makes a project from a plan: everything in its place, voices and songs even, the music cut or
- * repeated to the picture's length and faded, the camera sound held under the voice, and hushes by
- * the rule.
+ * repeated to the film's length and faded, the camera sound held under the voice, and hushes by the
+ * rule.
  */
 public final class FilmMaker {
 
@@ -82,47 +81,82 @@ public final class FilmMaker {
 
   /** Everything in its place, before anything is measured. */
   public Project placed(String name) {
-    if (plan.picture().pictureRate().isEmpty()) {
-      throw new Problem("%s has no picture: choose a film.".formatted(plan.picture().file()));
-    }
-    FrameRate rate = plan.picture().pictureRate().get();
-    Project project = Project.empty(name).withPictureRate(rate);
+    List<Clip> narration = voiceClips();
+    long end = endFrame(narration);
+    Project project = withRateOfPicture(Project.empty(name));
     List<Track> tracks = new ArrayList<>();
-    tracks.add(Track.of(TrackKind.PICTURE, "Picture", List.of(Clip.whole(plan.picture(), 0))));
-    boolean ownVoice = plan.voices().isEmpty();
-    if (ownVoice && !plan.picture().hasSound()) {
-      throw new Problem(
-          "%s has no sound and no narration was given: add one with --voice."
-              .formatted(plan.picture().file()));
-    }
-    List<Clip> voices = ownVoice ? List.of(Clip.whole(plan.picture(), 0)) : clipsOf(plan.voices());
-    tracks.add(Track.of(TrackKind.VOICE, "Narration", voices));
+    plan.picture().ifPresent(film -> tracks.add(ofPicture(TrackKind.PICTURE, "Picture", film)));
+    tracks.add(Track.of(TrackKind.VOICE, "Narration", narration));
     Optional<HushRule> rule =
         plan.separationLu() == HushRule.MUSIC_LU && plan.rises().isEmpty()
             ? Optional.empty()
             : Optional.of(HushRule.of(plan.separationLu()).withRises(plan.rises()));
-    tracks.add(Track.of(TrackKind.MUSIC, "Music", musicClips()).withRule(rule));
+    tracks.add(Track.of(TrackKind.MUSIC, "Music", musicClips(end)).withRule(rule));
     if (!plan.effects().isEmpty()) {
       tracks.add(Track.of(TrackKind.EFFECTS, "Effects", clipsOf(plan.effects())));
     }
-    if (!ownVoice && plan.picture().hasSound()) {
-      Optional<HushRule> further =
-          plan.separationLu() > HushRule.AMBIENCE_LU
-              ? Optional.of(HushRule.of(plan.separationLu()))
-              : Optional.empty();
-      tracks.add(
-          Track.of(TrackKind.CAMERA, "Camera sound", List.of(Clip.whole(plan.picture(), 0)))
-              .withRule(further));
-    }
+    Optional<HushRule> further =
+        plan.separationLu() > HushRule.AMBIENCE_LU
+            ? Optional.of(HushRule.of(plan.separationLu()))
+            : Optional.empty();
+    plan.picture()
+        .filter(film -> !plan.voices().isEmpty() && film.hasSound())
+        .map(film -> ofPicture(TrackKind.CAMERA, "Camera sound", film).withRule(further))
+        .ifPresent(tracks::add);
     for (Media media : allMedia()) {
       project = project.media(media.id()).isPresent() ? project : project.withMedia(media);
     }
     return project.withTracks(tracks);
   }
 
+  private Project withRateOfPicture(Project project) {
+    if (plan.picture().isEmpty()) {
+      return project;
+    }
+    Media film = plan.picture().get();
+    return project.withPictureRate(
+        film.pictureRate()
+            .orElseThrow(
+                () -> new Problem("%s has no picture: choose a film.".formatted(film.file()))));
+  }
+
+  private static Track ofPicture(TrackKind kind, String name, Media film) {
+    return Track.of(kind, name, List.of(Clip.whole(film, 0)));
+  }
+
+  private List<Clip> voiceClips() {
+    if (!plan.voices().isEmpty()) {
+      return clipsOf(plan.voices());
+    }
+    Media film =
+        plan.picture()
+            .orElseThrow(() -> new Problem("There is no narration: add one with --voice."));
+    if (!film.hasSound()) {
+      throw new Problem(
+          "%s has no sound and no narration was given: add one with --voice."
+              .formatted(film.file()));
+    }
+    return List.of(Clip.whole(film, 0));
+  }
+
+  /** Where all of it ends: with the picture, or where the plan says, or after the last word. */
+  private long endFrame(List<Clip> narration) {
+    if (plan.picture().isPresent()) {
+      return plan.picture().get().lengthFrames();
+    }
+    long spoken = narration.stream().mapToLong(Clip::endFrame).max().orElse(0);
+    double fade = plan.fadeOutSeconds().orElse(Fits.FADE_OUT_SECONDS);
+    long end = plan.endFrame().orElse(spoken + Math.round(fade * sampleRate));
+    if (end < spoken) {
+      throw new Problem(
+          "The narration goes on to %.1f s: choose a --length of that or more, not %.1f."
+              .formatted(spoken / (double) sampleRate, end / (double) sampleRate));
+    }
+    return end;
+  }
+
   private List<Media> allMedia() {
-    List<Media> all = new ArrayList<>();
-    all.add(plan.picture());
+    List<Media> all = new ArrayList<>(plan.picture().stream().toList());
     plan.voices().forEach(p -> all.add(p.media()));
     plan.music().forEach(p -> all.add(p.media()));
     plan.effects().forEach(p -> all.add(p.media()));
@@ -140,9 +174,8 @@ public final class FilmMaker {
     return clips;
   }
 
-  /** Each song gives way to the next one, the last plays to the picture's end. */
-  private List<Clip> musicClips() {
-    long pictureEnd = plan.picture().lengthFrames();
+  /** Each song gives way to the next one, the last plays to the end. */
+  private List<Clip> musicClips(long filmEnd) {
     List<Clip> clips = new ArrayList<>();
     List<Clip> whole = clipsOf(plan.music());
     for (int i = 0; i < whole.size(); i++) {
@@ -154,20 +187,20 @@ public final class FilmMaker {
                 .formatted(media.file()));
       }
       boolean last = i + 1 == whole.size();
-      long turn = last ? pictureEnd : whole.get(i + 1).startFrame();
+      long turn = last ? filmEnd : whole.get(i + 1).startFrame();
       long end =
           last
-              ? pictureEnd
-              : Math.min(SongChange.endFrame(clip.endFrame(), turn, sampleRate), pictureEnd);
-      if (Math.min(turn, pictureEnd) <= clip.startFrame()) {
+              ? filmEnd
+              : Math.min(SongChange.endFrame(clip.endFrame(), turn, sampleRate), filmEnd);
+      if (Math.min(turn, filmEnd) <= clip.startFrame()) {
         throw new Problem(
-            "The music %s would start at %.1f s, when the picture (%.1f s) or the next song leaves no room for it: place it earlier."
+            "The music %s would start at %.1f s, when the end (%.1f s) or the next song leaves no room for it: place it earlier."
                 .formatted(
                     media.file(),
                     clip.startFrame() / (double) sampleRate,
-                    pictureEnd / (double) sampleRate));
+                    filmEnd / (double) sampleRate));
       }
-      clips.add(reaching(clip, media, end, end == pictureEnd));
+      clips.add(reaching(clip, media, end, end == filmEnd && plan.picture().isPresent()));
     }
     return faded(clips);
   }

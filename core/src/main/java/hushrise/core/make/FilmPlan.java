@@ -10,9 +10,11 @@ import java.util.OptionalDouble;
 import java.util.OptionalLong;
 
 /**
- * What a film is to be made of.
+ * What a film is to be made of, or sound without a picture, as a podcast is.
  *
- * @param picture the film's picture
+ * @param picture the film's picture; empty: sound alone
+ * @param endFrame where sound without a picture ends, in sample frames of the timeline; empty: as
+ *     much after the last take as the music takes to fade. A film ends with its picture
  * @param voices narration takes; empty: the picture's own sound is the voice
  * @param music the background music, at least one
  * @param effects sounds at fixed places
@@ -26,7 +28,8 @@ import java.util.OptionalLong;
  * @param rises how the music swells where nobody speaks; empty: it does not
  */
 public record FilmPlan(
-    Media picture,
+    Optional<Media> picture,
+    OptionalLong endFrame,
     List<Placed> voices,
     List<Placed> music,
     List<Placed> effects,
@@ -38,7 +41,7 @@ public record FilmPlan(
 
   /** A plan that evens voices and has no rises. */
   public FilmPlan(
-      Media picture,
+      Optional<Media> picture,
       List<Placed> voices,
       List<Placed> music,
       List<Placed> effects,
@@ -47,6 +50,7 @@ public record FilmPlan(
       OptionalDouble fadeOutSeconds) {
     this(
         picture,
+        OptionalLong.empty(),
         voices,
         music,
         effects,
@@ -57,10 +61,23 @@ public record FilmPlan(
         Optional.empty());
   }
 
+  /** A plan of a film that evens voices and has no rises. */
+  public FilmPlan(
+      Media picture,
+      List<Placed> voices,
+      List<Placed> music,
+      List<Placed> effects,
+      double separationLu,
+      OptionalDouble fadeInSeconds,
+      OptionalDouble fadeOutSeconds) {
+    this(Optional.of(picture), voices, music, effects, separationLu, fadeInSeconds, fadeOutSeconds);
+  }
+
   /** This plan with rises. */
   public FilmPlan withRises(Optional<RiseRule> rule) {
     return new FilmPlan(
         picture,
+        endFrame,
         voices,
         music,
         effects,
@@ -69,6 +86,36 @@ public record FilmPlan(
         fadeInSeconds,
         fadeOutSeconds,
         rule);
+  }
+
+  /** This plan with another end of sound without a picture. */
+  public FilmPlan withEndFrame(OptionalLong end) {
+    return new FilmPlan(
+        picture,
+        end,
+        voices,
+        music,
+        effects,
+        separationLu,
+        evensVoices,
+        fadeInSeconds,
+        fadeOutSeconds,
+        rises);
+  }
+
+  /** This plan with the takes as loud as they are. */
+  public FilmPlan withVoicesAsTheyAre() {
+    return new FilmPlan(
+        picture,
+        endFrame,
+        voices,
+        music,
+        effects,
+        separationLu,
+        false,
+        fadeInSeconds,
+        fadeOutSeconds,
+        rises);
   }
 
   /**

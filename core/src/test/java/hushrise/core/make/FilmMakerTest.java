@@ -142,17 +142,7 @@ class FilmMakerTest {
     Project even = new FilmMaker(plan, sounds, sounds, Songs.NONE).make("p");
     List<Double> loudness = List.copyOf(EvenVoices.loudness(Energies.of(even, sounds)).values());
     assertThat(loudness.get(0)).isCloseTo(loudness.get(1), within(0.01));
-    FilmPlan asTheyAre =
-        new FilmPlan(
-            plan.picture(),
-            plan.voices(),
-            plan.music(),
-            List.of(),
-            10,
-            false,
-            OptionalDouble.empty(),
-            OptionalDouble.empty(),
-            Optional.empty());
+    FilmPlan asTheyAre = plan.withVoicesAsTheyAre();
     Project apart = new FilmMaker(asTheyAre, sounds, sounds, Songs.NONE).make("p");
     assertThat(EvenVoices.apart(EvenVoices.loudness(Energies.of(apart, sounds)))).isGreaterThan(9);
   }
@@ -313,6 +303,42 @@ class FilmMakerTest {
     assertThatThrownBy(() -> new FilmMaker(plan, sounds, sounds, Songs.NONE).make("p"))
         .isInstanceOf(Problem.class)
         .hasMessageContaining(words);
+  }
+
+  @Test
+  void soundWithoutAPictureEndsWithTheMusicsFadeAfterTheLastWord() {
+    FilmPlan plan = podcast(List.of(at(take, 4), at(take, 17)));
+    Project made = new FilmMaker(plan, sounds, sounds, Songs.NONE).make("p");
+    assertThat(made.tracks().stream().map(Track::kind))
+        .containsExactly(TrackKind.VOICE, TrackKind.MUSIC);
+    assertThat(made.lengthFrames()).isEqualTo(26L * RATE); // spoken to 22 s, faded for 4
+    Clip music = made.firstTrack(TrackKind.MUSIC).orElseThrow().clips().getFirst();
+    assertThat(music.endFrame()).isEqualTo(26L * RATE);
+    assertThat(music.fadeOut().lengthFrames()).isEqualTo(4L * RATE);
+    assertThat(PassageLoudness.measure(made, sounds, Passages.of(made)))
+        .hasSize(2)
+        .allSatisfy(p -> assertThat(p.separationLu()).isCloseTo(10, within(0.1)));
+  }
+
+  @Test
+  void soundWithoutAPictureIsAsLongAsAskedForAndNoShorterThanWhatIsSpoken() {
+    FilmPlan plan = podcast(List.of(at(take, 4), at(take, 17)));
+    FilmPlan longer = plan.withEndFrame(OptionalLong.of(40L * RATE));
+    assertThat(new FilmMaker(longer, sounds, sounds, Songs.NONE).placed("p").lengthFrames())
+        .isEqualTo(40L * RATE);
+    assertProblem(plan.withEndFrame(OptionalLong.of(21L * RATE)), "goes on to 22.0 s");
+    assertProblem(podcast(List.of()), "There is no narration");
+  }
+
+  private FilmPlan podcast(List<FilmPlan.Placed> voices) {
+    return new FilmPlan(
+        Optional.empty(),
+        voices,
+        List.of(at(song, 0)),
+        List.of(),
+        10,
+        OptionalDouble.empty(),
+        OptionalDouble.empty());
   }
 
   @Test
