@@ -103,7 +103,9 @@ final class DeliveryOptions {
       description = "Leaves out further sound tracks that the film has.")
   private boolean newSoundOnly;
 
-  @Option(names = "--credits-in-tags", description = "Writes the credits into the film's tags.")
+  @Option(
+      names = "--credits-in-tags",
+      description = "Writes the credits into the tags of what is written.")
   private boolean creditsInTags;
 
   @Option(

@@ -142,10 +142,8 @@ final class FfmpegWriter implements FileMixWriter {
 
   private void writeHead(OutputFormat format) {
     AVDictionary options = new AVDictionary(null);
-    if (format.isFilm()) {
-      head.title().ifPresent(t -> set("title", t, AV_DICT_DONT_OVERWRITE));
-      head.comment().ifPresent(c -> set("comment", c, 0));
-    }
+    head.title().ifPresent(t -> set("title", t, AV_DICT_DONT_OVERWRITE));
+    head.comment().ifPresent(c -> set("comment", c, 0));
     // the index in front, so that a film plays before all of it has been loaded
     av_dict_set(options, "movflags", "+faststart", 0);
     int result = avformat_write_header(output, options);

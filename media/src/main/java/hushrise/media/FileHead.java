@@ -11,8 +11,8 @@ import java.util.Optional;
  * @param seconds how long it will be
  * @param sampleRate of its sound, in Hz
  * @param kbps of its sound; 0: the usual ones
- * @param title what a film is called, where its source has no title; empty: nothing
- * @param comment a film's, such as its credits; empty: nothing
+ * @param title what it is called, where its source has no title; empty: nothing
+ * @param comment such as its credits; empty: nothing
  * @param keepsTracks whether further sound tracks of its source go along
  * @param marks where its chapters begin, in the place of those of its source; in order of time,
  *     possibly empty

@@ -5,6 +5,7 @@ import static org.bytedeco.ffmpeg.global.avutil.av_dict_get;
 
 import hushrise.core.project.media.Credit;
 import hushrise.core.project.media.Licence;
+import java.nio.charset.StandardCharsets;
 import java.nio.file.Path;
 import java.util.Locale;
 import org.bytedeco.ffmpeg.avformat.AVFormatContext;
@@ -20,9 +21,7 @@ final class FileTags {
   static Credit creditOf(Path file) {
     AVFormatContext input = Ffmpeg.openInput(file);
     try {
-      int sound = Probe.soundStream(input);
-      AVDictionary ofStream = sound < 0 ? null : input.streams(sound).metadata();
-      Reader tags = key -> first(input.metadata(), ofStream, key);
+      Reader tags = key -> value(input, key);
       String terms = tags.any("license", "licence", "copyright");
       String source = tags.any("url", "website", "contact", "purl", "license_url");
       Licence licence = licenceOf(terms + " " + source);
@@ -35,6 +34,12 @@ final class FileTags {
     } finally {
       avformat_close_input(input);
     }
+  }
+
+  /** A tag of a file or of its sound, of which Ogg has them; blank where it is missing. */
+  static String value(AVFormatContext input, String key) {
+    int sound = Probe.soundStream(input);
+    return first(input.metadata(), sound < 0 ? null : input.streams(sound).metadata(), key);
   }
 
   @FunctionalInterface
@@ -59,7 +64,7 @@ final class FileTags {
 
   private static String value(AVDictionary tags, String key) {
     AVDictionaryEntry entry = tags == null ? null : av_dict_get(tags, key, null, 0);
-    return entry == null || entry.isNull() ? "" : entry.value().getString();
+    return entry == null || entry.isNull() ? "" : entry.value().getString(StandardCharsets.UTF_8);
   }
 
   /** The kind of licence that a text names. */

@@ -20,7 +20,7 @@ import java.util.Optional;
  * @param stems the folder that takes the stems; empty: none are wanted
  * @param reports files that tell what was delivered: .json, .txt or .html
  * @param keepsTracks whether further sound tracks of the film go along
- * @param creditsInTags whether the film's tags carry its credits
+ * @param creditsInTags whether the file's tags carry its credits
  * @param creditsChapter whether its last chapter is named by its credits
  * @param markersAsChapters whether a chapter begins at each marker (in a WAV: a cue point lies
  *     there)

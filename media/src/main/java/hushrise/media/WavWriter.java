@@ -2,6 +2,7 @@ package hushrise.media;
 
 import hushrise.core.store.AtomicFile;
 import hushrise.media.FileHead.Mark;
+import java.io.ByteArrayOutputStream;
 import java.io.IOException;
 import java.nio.ByteBuffer;
 import java.nio.ByteOrder;
@@ -16,7 +17,8 @@ import java.util.List;
  * becomes when it grows over 4 GiB. Samples of 16 bits are dithered with triangular noise of two
  * steps (S. P. Lipshitz, R. A. Wannamaker, J. Vanderkooy, Quantization and Dither, JAES 40, 1992),
  * but for digital silence, which stays silent. Marks become cue points with labels behind the
- * samples (Multimedia Programming Interface and Data Specifications 1.0, IBM and Microsoft, 1991).
+ * samples, title and comment an INFO list (Multimedia Programming Interface and Data Specifications
+ * 1.0, IBM and Microsoft, 1991), in UTF-8.
  */
 final class WavWriter implements FileMixWriter {
 
@@ -35,7 +37,7 @@ final class WavWriter implements FileMixWriter {
   private final Path part;
   private final SoundCoding coding;
   private final int sampleRate;
-  private final byte[] cues;
+  private final byte[] behind;
   private final List<String> leftOut;
   private final int sampleBytes;
   private final long mostBytes;
@@ -59,7 +61,7 @@ final class WavWriter implements FileMixWriter {
     this.coding = coding;
     target = head.target();
     sampleRate = head.sampleRate();
-    cues = cues(head.marks());
+    behind = joined(cues(head.marks()), info(head));
     leftOut =
         head.credits().isPresent()
             ? List.of("A .wav file has no chapter for the credits, and they are left out.")
@@ -83,7 +85,7 @@ final class WavWriter implements FileMixWriter {
 
   private byte[] head() {
     ByteBuffer head = ByteBuffer.allocate(HEAD_BYTES).order(ByteOrder.LITTLE_ENDIAN);
-    long all = HEAD_BYTES - 8 + dataBytes + (dataBytes & 1) + cues.length;
+    long all = HEAD_BYTES - 8 + dataBytes + (dataBytes & 1) + behind.length;
     boolean large = all > mostBytes;
     head.put(tag(large ? "RF64" : "RIFF")).putInt((int) (large ? MOST_BYTES : all));
     head.put(tag("WAVE"));
@@ -103,24 +105,44 @@ final class WavWriter implements FileMixWriter {
     if (marks.isEmpty()) {
       return new byte[0];
     }
-    List<byte[]> names =
-        marks.stream().map(m -> (m.title() + '\0').getBytes(StandardCharsets.UTF_8)).toList();
-    int labels = names.stream().mapToInt(n -> 12 + n.length + (n.length & 1)).sum();
     int points = 4 + CUE_BYTES * marks.size();
-    ByteBuffer chunks =
-        ByteBuffer.allocate(8 + points + 12 + labels).order(ByteOrder.LITTLE_ENDIAN);
-    chunks.put(tag("cue ")).putInt(points).putInt(marks.size());
+    ByteBuffer cue = ByteBuffer.allocate(8 + points).order(ByteOrder.LITTLE_ENDIAN);
+    cue.put(tag("cue ")).putInt(points).putInt(marks.size());
+    byte[][] labels = new byte[marks.size()][];
     for (int i = 0; i < marks.size(); i++) {
       int frame = (int) Math.round(marks.get(i).seconds() * sampleRate);
-      chunks.putInt(i + 1).putInt(frame).put(tag("data")).putInt(0).putInt(0).putInt(frame);
+      cue.putInt(i + 1).putInt(frame).put(tag("data")).putInt(0).putInt(0).putInt(frame);
+      labels[i] = chunk("labl", joined(number(i + 1), text(marks.get(i).title())));
     }
-    chunks.put(tag("LIST")).putInt(4 + labels).put(tag("adtl"));
-    for (int i = 0; i < names.size(); i++) {
-      byte[] name = names.get(i);
-      chunks.put(tag("labl")).putInt(4 + name.length).putInt(i + 1).put(name);
-      chunks.position(chunks.position() + (name.length & 1));
+    return joined(cue.array(), chunk("LIST", joined(tag("adtl"), joined(labels))));
+  }
+
+  /** The chunk that says what the file is: empty when there is nothing to say. */
+  private static byte[] info(FileHead head) {
+    byte[] title = head.title().map(t -> chunk("INAM", text(t))).orElse(new byte[0]);
+    byte[] comment = head.comment().map(c -> chunk("ICMT", text(c))).orElse(new byte[0]);
+    byte[] all = joined(title, comment);
+    return all.length == 0 ? all : chunk("LIST", joined(tag("INFO"), all));
+  }
+
+  private static byte[] chunk(String letters, byte[] content) {
+    return joined(tag(letters), number(content.length), content, new byte[content.length & 1]);
+  }
+
+  private static byte[] number(int value) {
+    return ByteBuffer.allocate(4).order(ByteOrder.LITTLE_ENDIAN).putInt(value).array();
+  }
+
+  private static byte[] text(String words) {
+    return (words + '\0').getBytes(StandardCharsets.UTF_8);
+  }
+
+  private static byte[] joined(byte[]... parts) {
+    ByteArrayOutputStream all = new ByteArrayOutputStream();
+    for (byte[] each : parts) {
+      all.writeBytes(each);
     }
-    return chunks.array();
+    return all.toByteArray();
   }
 
   private static byte[] tag(String letters) {
@@ -227,7 +249,7 @@ final class WavWriter implements FileMixWriter {
     }
     flush();
     try {
-      for (ByteBuffer rest = ByteBuffer.wrap(cues); rest.hasRemaining(); ) {
+      for (ByteBuffer rest = ByteBuffer.wrap(behind); rest.hasRemaining(); ) {
         channel.write(rest);
       }
       channel.write(ByteBuffer.wrap(head()), 0);

@@ -154,7 +154,7 @@ class ChaptersTest extends MediaTestCase {
           assertThat(letters(all, point + 8, 4)).isEqualTo("data");
           frames.add(all.getInt(point + 20));
         }
-      } else if (tag.equals("LIST")) {
+      } else if (tag.equals("LIST") && letters(all, at + 8, 4).equals("adtl")) {
         for (int label = at + 12; label < at + 8 + size; ) {
           int length = all.getInt(label + 4);
           assertThat(letters(all, label, 4)).isEqualTo("labl");
