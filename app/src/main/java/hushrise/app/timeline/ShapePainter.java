@@ -22,8 +22,10 @@ final class ShapePainter {
 
   private static final Font BOLD = Font.font("Atkinson Hyperlegible Next SemiBold", 12);
 
-  /** The lowest line of words that lie clear of the hot marks along a lane's upper edge. */
-  private static final double CLEAR_OF_MARKS = 25;
+  /**
+   * The highest line of words that lie clear of hot marks and a clip's name along the upper edge.
+   */
+  private static final double CLEAR_OF_NAME = 38;
 
   private final GraphicsContext g;
   private final Palette palette;
@@ -110,7 +112,7 @@ final class ShapePainter {
     }
     if (right - left > 46 && height >= 80) {
       double x = Math.clamp((left + right) / 2, 30, Math.max(30, width - 30));
-      double y = Math.max(CLEAR_OF_MARKS, top - 6);
+      double y = top - 6 < CLEAR_OF_NAME ? Math.max(CLEAR_OF_NAME, top + 15) : top - 6;
       label(LevelText.format(rise.heightDb()), x, y, palette.rise());
     }
   }

@@ -153,8 +153,9 @@ final class ExportSheet {
         r -> onlyRange.setText(text("export.range", time(r.startFrame()), time(r.endFrame()))));
     tracks.setSelected(true);
     show(tracks, film);
-    show(credits, film);
-    show(lastChapter, !CreditsSheet.of(session.present()).lines().isEmpty());
+    boolean owed = !CreditsSheet.of(session.present()).lines().isEmpty();
+    show(credits, owed);
+    show(lastChapter, owed);
     show(chapters, !session.present().markers().isEmpty());
     showPresets(Optional.empty());
     forget.setDisable(true);
@@ -267,7 +268,6 @@ final class ExportSheet {
     rates.setDisable(!format.coding().isLossy());
     rates.setValue(format.coding().isLossy() ? format.coding().usualKbps() : null);
     tracks.setDisable(!format.isFilm());
-    credits.setDisable(!format.isFilm());
     boolean cues = format.isPlainWav();
     chapters.setText(text(cues ? "export.cuePoints" : "export.chapters"));
     allow(chapters, format.takesChapters());
