@@ -3,10 +3,12 @@ package hushrise.media;
 import hushrise.core.Problem;
 import hushrise.core.store.AtomicFile;
 import java.io.IOException;
+import java.io.UncheckedIOException;
 import java.nio.ByteBuffer;
 import java.nio.channels.FileChannel;
 import java.nio.file.Files;
 import java.nio.file.Path;
+import java.nio.file.attribute.BasicFileAttributes;
 import java.nio.file.attribute.FileTime;
 import java.security.MessageDigest;
 import java.security.NoSuchAlgorithmException;
@@ -103,38 +105,37 @@ public final class CacheFolder {
 
   private void makeRoom(Path newest) {
     try (Stream<Path> all = Files.list(folder)) {
-      List<Path> oldestFirst =
-          all.filter(Files::isRegularFile)
-              .sorted(Comparator.comparing(CacheFolder::lastUse))
-              .toList();
-      long total = oldestFirst.stream().mapToLong(CacheFolder::size).sum();
-      for (Path file : oldestFirst) {
+      List<Kept> kept = all.flatMap(CacheFolder::look).toList();
+      long total = kept.stream().mapToLong(Kept::bytes).sum();
+      if (total <= mostBytes) {
+        return;
+      }
+      for (Kept oldest : kept.stream().sorted(Comparator.comparing(Kept::lastUse)).toList()) {
         if (total <= mostBytes) {
           return;
         }
-        if (!file.equals(newest) && !AtomicFile.isPart(file)) {
-          total -= size(file);
-          AtomicFile.discard(file);
+        if (!oldest.file().equals(newest) && !AtomicFile.isPart(oldest.file())) {
+          total -= oldest.bytes();
+          AtomicFile.discard(oldest.file());
         }
       }
-    } catch (IOException e) {
+    } catch (IOException | UncheckedIOException e) {
       LOG.warn("The cache folder {} could not be tidied", folder, e);
     }
   }
 
-  private static FileTime lastUse(Path file) {
-    try {
-      return Files.getLastModifiedTime(file);
-    } catch (IOException e) {
-      return FileTime.fromMillis(0);
-    }
-  }
+  /** A file as it was when it was looked at: others use and remove files meanwhile. */
+  private record Kept(Path file, FileTime lastUse, long bytes) {}
 
-  private static long size(Path file) {
+  private static Stream<Kept> look(Path file) {
     try {
-      return Files.size(file);
+      BasicFileAttributes found = Files.readAttributes(file, BasicFileAttributes.class);
+      return found.isRegularFile()
+          ? Stream.of(new Kept(file, found.lastModifiedTime(), found.size()))
+          : Stream.empty();
     } catch (IOException e) {
-      return 0;
+      LOG.debug("{} is gone", file, e);
+      return Stream.empty();
     }
   }
 
