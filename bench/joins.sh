@@ -1,9 +1,9 @@
 #!/bin/sh
 # Fits real, openly licensed music to six lengths and judges the seams; see docs/measuring.md.
-# Usage: bench/joins.sh tried|aside|fresh|later|last [FOLDER]     (needs apt-get and dpkg; keeps songs in FOLDER)
+# Usage: bench/joins.sh tried|aside|fresh|later|last|orchestra [FOLDER]     (needs apt-get and dpkg; keeps songs in FOLDER)
 set -eu
 root=$(CDPATH='' cd -- "$(dirname -- "$0")/.." && pwd)
-set_name=${1:?tried, aside, fresh, later or last}
+set_name=${1:?tried, aside, fresh, later, last or orchestra}
 folder=${2:-$root/bench/target/songs}
 mkdir -p "$folder/packages" "$folder/unpacked"
 
@@ -12,6 +12,7 @@ packages='neverball-common extremetuxracer-data lincity-ng-data frozen-bubble-da
 [ "$set_name" = fresh ] && packages='fillets-ng-data trackballs-data warzone2100-music'
 [ "$set_name" = later ] && packages='hedgewars-data supertux-data'
 [ "$set_name" = last ] && packages='singularity-music'
+[ "$set_name" = orchestra ] && packages='wesnoth-1.16-music'
 for package in $packages; do
   if ! ls "$folder/packages/${package}"_*.deb >/dev/null 2>&1; then
     (cd "$folder/packages" && apt-get download -q "$package" >/dev/null)
@@ -70,7 +71,14 @@ case "$set_name" in
       "$woods/wisphunt.ogg" ;;
   last)
     set -- "$share"/games/singularity/music/*.ogg "$share"/games/singularity/music/*/*.ogg ;;
-  *) echo "Say tried, aside, fresh, later or last." >&2; exit 2 ;;
+  orchestra) # every second of the longer ones
+    pieces="$share/games/wesnoth/1.16/data/core/music"
+    set -- "$pieces/battle-epic.ogg" "$pieces/breaking_the_chains.ogg" "$pieces/elvish-theme.ogg" \
+      "$pieces/frantic.ogg" "$pieces/into_the_shadows.ogg" "$pieces/knolls.ogg" \
+      "$pieces/love_theme.ogg" "$pieces/northern_mountains.ogg" "$pieces/nunc_dimittis.ogg" \
+      "$pieces/siege_of_laurelmor.ogg" "$pieces/suspense.ogg" "$pieces/the_dangerous_symphony.ogg" \
+      "$pieces/the_king_is_dead.ogg" "$pieces/underground.ogg" "$pieces/weight_of_revenge.ogg" ;;
+  *) echo "Say tried, aside, fresh, later, last or orchestra." >&2; exit 2 ;;
 esac
 
 cd "$root"

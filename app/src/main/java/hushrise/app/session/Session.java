@@ -3,11 +3,9 @@ package hushrise.app.session;
 import hushrise.app.job.Messages;
 import hushrise.core.Problem;
 import hushrise.core.edit.History;
-import hushrise.core.edit.SongFollow;
 import hushrise.core.fit.Fits;
 import hushrise.core.fit.Songs;
 import hushrise.core.hush.HushDraft;
-import hushrise.core.hush.HushFollow;
 import hushrise.core.journal.Journal;
 import hushrise.core.journal.Recovered;
 import hushrise.core.project.Project;
@@ -21,8 +19,6 @@ import javafx.beans.property.ReadOnlyObjectProperty;
 import javafx.beans.property.ReadOnlyObjectWrapper;
 import javafx.beans.property.SimpleLongProperty;
 import javafx.beans.property.SimpleObjectProperty;
-import org.slf4j.Logger;
-import org.slf4j.LoggerFactory;
 
 /**
  * The project in the window: its history, its file, the playhead and the selection. Used by the
@@ -36,17 +32,14 @@ import org.slf4j.LoggerFactory;
  */
 public final class Session {
 
-  private static final Logger LOG = LoggerFactory.getLogger(Session.class);
-
   /** Works something out off the window's thread, then goes on there, however that ended. */
   @FunctionalInterface
   public interface Elsewhere {
     void run(Runnable work, Runnable then);
   }
 
-  private final Songs songs;
   private final Messages messages;
-  private final Elsewhere elsewhere;
+  private final Following following;
   private final Habits habits = new Habits();
   private final Copied copied = new Copied();
   private final Overlay overlay = new Overlay();
@@ -61,10 +54,6 @@ public final class Session {
       new SimpleObjectProperty<>(Selection.nothing());
   private final LongProperty playhead = new SimpleLongProperty();
   private final ReadOnlyObjectWrapper<Boolean> unsaved = new ReadOnlyObjectWrapper<>(false);
-  private boolean searching;
-
-  /** The project before the first edit whose music waits for its song to be listened to. */
-  private Optional<Project> unheard = Optional.empty();
 
   /**
    * @param songs lets music follow the picture
@@ -72,13 +61,12 @@ public final class Session {
    * @param elsewhere searches songs for their seams off the window's thread
    */
   public Session(Songs songs, Messages messages, Elsewhere elsewhere) {
-    this.songs = songs;
     this.messages = messages;
-    this.elsewhere = elsewhere;
+    following = new Following(songs, elsewhere);
   }
 
   public Songs songs() {
-    return songs;
+    return following.songs();
   }
 
   /** How the person works. */
@@ -169,7 +157,7 @@ public final class Session {
     history = with;
     journal.ifPresent(j -> history.setListener(j::happened));
     file = from;
-    unheard = Optional.empty();
+    following.startOver();
     overlay.clear();
     selection.set(Selection.nothing());
     playhead.set(0);
@@ -279,14 +267,13 @@ public final class Session {
     overlay.pointAway();
     Project before = present();
     try {
-      Project edited = edited(before, edit);
-      Fits.Followed followed = Fits.followedAsKnown(before, edited, songs);
+      Project edited = Following.edited(before, edit);
+      Fits.Followed followed = following.asKnown(before, edited);
       history.commit(name, followed.project());
       historyChanged();
       followed.problems().forEach(messages::complain);
-      noteUnheard(before, followed);
       if (!followed.isComplete()) {
-        search(before, edited, () -> followedFrom(before));
+        following.search(before, edited, () -> followedFrom(before));
       }
     } catch (Problem e) {
       showAnew();
@@ -303,23 +290,13 @@ public final class Session {
    * @param then goes on once the step is made
    */
   public void commitSearched(String name, UnaryOperator<Project> edit, Runnable then) {
-    Project base = present();
-    elsewhere.run(
-        () -> {
-          try {
-            Fits.followed(base, edit.apply(base), songs);
-          } catch (Problem e) {
-            LOG.debug("Said when the edit is made", e);
-          }
-        },
+    following.searchAhead(
+        present(),
+        edit,
         () -> {
           commit(name, edit);
           then.run();
         });
-  }
-
-  private void search(Project before, Project edited, Runnable then) {
-    elsewhere.run(() -> Fits.followed(before, edited, songs), then);
   }
 
   /** Makes another project the present one as it is, as a step. */
@@ -337,22 +314,13 @@ public final class Session {
   /** Lets fitted music reach its end once its songs are known, as part of the step before. */
   public void followFits() {
     Project now = present();
-    Project before = unheard.orElse(now);
-    unheard = Optional.empty();
-    search(before, now, () -> followedFrom(before));
-  }
-
-  /** Keeps what an edit began from whose music can only follow once its song is listened to. */
-  private void noteUnheard(Project before, Fits.Followed followed) {
-    if (followed.awaitsListening() && unheard.isEmpty()) {
-      unheard = Optional.of(before);
-    }
+    Project before = following.takeUnheard().orElse(now);
+    following.search(before, now, () -> followedFrom(before));
   }
 
   /** Applies what was found for the clips that have changed since. */
   private void followedFrom(Project before) {
-    Fits.Followed followed = Fits.followedAsKnown(before, present(), songs);
-    noteUnheard(before, followed);
+    Fits.Followed followed = following.asKnown(before, present());
     history.amend(followed.project());
     historyChanged();
     followed.problems().forEach(messages::complain);
@@ -402,25 +370,8 @@ public final class Session {
     shown.set(overlay.over(present(), this::followed));
   }
 
-  /** An edit with all that follows what it moved, but for fits. */
-  private static Project edited(Project base, UnaryOperator<Project> edit) {
-    return HushFollow.followed(base, SongFollow.followed(base, edit.apply(base)));
-  }
-
   private Project followed(Project base, UnaryOperator<Project> edit) {
-    Project edited = edited(base, edit);
-    Fits.Followed followed = Fits.followedAsKnown(base, edited, songs);
-    if (!followed.isComplete() && !searching) {
-      searching = true;
-      search(
-          base,
-          edited,
-          () -> {
-            searching = false;
-            showAnew();
-          });
-    }
-    return followed.project();
+    return following.shown(base, edit, this::showAnew);
   }
 
   private void dropStaleSelection() {
