@@ -5,14 +5,8 @@ import hushrise.core.project.Project;
 import hushrise.core.project.media.Media;
 import hushrise.core.sound.Progress;
 import java.io.IOException;
-import java.nio.file.FileVisitOption;
-import java.nio.file.FileVisitResult;
-import java.nio.file.Files;
 import java.nio.file.Path;
-import java.nio.file.SimpleFileVisitor;
-import java.nio.file.attribute.BasicFileAttributes;
 import java.util.ArrayList;
-import java.util.EnumSet;
 import java.util.HashMap;
 import java.util.List;
 import java.util.Locale;
@@ -63,24 +57,7 @@ final class FileFinder {
 
   private static void collect(Path folder, List<Path> all) {
     try {
-      Files.walkFileTree(
-          folder.toAbsolutePath().normalize(),
-          EnumSet.noneOf(FileVisitOption.class),
-          DEEPEST,
-          new SimpleFileVisitor<>() {
-            @Override
-            public FileVisitResult visitFile(Path file, BasicFileAttributes facts) {
-              if (facts.isRegularFile()) {
-                all.add(file);
-              }
-              return all.size() < MOST_FILES ? FileVisitResult.CONTINUE : FileVisitResult.TERMINATE;
-            }
-
-            @Override
-            public FileVisitResult visitFileFailed(Path file, IOException e) {
-              return FileVisitResult.CONTINUE;
-            }
-          });
+      all.addAll(FolderFiles.in(folder, DEEPEST, MOST_FILES - all.size()));
     } catch (IOException e) {
       LOG.debug("{} cannot be looked through", folder, e);
     }
