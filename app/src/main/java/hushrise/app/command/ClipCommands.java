@@ -114,11 +114,11 @@ public final class ClipCommands {
   }
 
   private void toPictureEnd() {
-    if (chosen().isEmpty() || project().pictureEndFrame().isEmpty()) {
+    if (chosen().isEmpty() || Fits.endOf(project()).isEmpty()) {
       needClip();
       return;
     }
-    long end = project().pictureEndFrame().getAsLong();
+    long end = Fits.endOf(project()).getAsLong();
     session.commit(
         text("edit.trimEnd"),
         p -> {

@@ -9,6 +9,7 @@ import hushrise.core.Problem;
 import hushrise.core.edit.ClipEdits;
 import hushrise.core.edit.Placement;
 import hushrise.core.edit.SongChange;
+import hushrise.core.fit.Fits;
 import hushrise.core.project.Project;
 import hushrise.core.project.media.Media;
 import hushrise.core.project.media.MediaKind;
@@ -18,6 +19,7 @@ import hushrise.core.project.timeline.Track;
 import hushrise.core.sound.Progress;
 import hushrise.core.store.ProjectFile;
 import hushrise.core.time.Timecode;
+import hushrise.media.FolderFiles;
 import hushrise.media.MediaStore;
 import hushrise.media.SongStore;
 import java.io.IOException;
@@ -29,7 +31,6 @@ import java.util.List;
 import java.util.Optional;
 import java.util.Set;
 import java.util.function.BiFunction;
-import java.util.stream.Stream;
 
 /**
  * Takes files into the project: reads them in the background, puts them on the Shelf, and places
@@ -115,9 +116,8 @@ public final class Intake {
   }
 
   private static List<Path> filesIn(Path folder) {
-    try (Stream<Path> all = Files.walk(folder, DEEPEST)) {
-      return all.filter(Files::isRegularFile)
-          .filter(f -> !f.getFileName().toString().startsWith("."))
+    try {
+      return FolderFiles.in(folder, DEEPEST, Integer.MAX_VALUE).stream()
           .filter(f -> !f.toString().endsWith(ProjectFile.ENDING))
           .sorted()
           .toList();
@@ -247,7 +247,7 @@ public final class Intake {
    * @param inTurn whether it follows another that came with it
    */
   private static boolean isFreeForMusic(Project project, long at, boolean inTurn) {
-    boolean over = inTurn && at >= project.pictureEndFrame().orElse(Long.MAX_VALUE);
+    boolean over = inTurn && at >= Fits.endOf(project).orElse(Long.MAX_VALUE);
     return !over && startingAt(project, at).isEmpty();
   }
 

@@ -202,7 +202,7 @@ final class ClipDetail {
           Form.button(
               "detail-forget", text("detail.forgetSeams"), () -> refine(clip, Fit::forgetting)));
     }
-    if (fit.untilFrame().isPresent() && project.pictureEndFrame().isPresent()) {
+    if (fit.untilFrame().isPresent() && Fits.endOf(project).isPresent()) {
       buttons.add(form.command(CommandId.TO_PICTURE_END, text("detail.toPictureEnd")));
     }
     if (!buttons.isEmpty()) {

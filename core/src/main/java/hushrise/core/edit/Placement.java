@@ -15,6 +15,7 @@ import hushrise.core.time.Span;
 import java.util.ArrayList;
 import java.util.List;
 import java.util.Optional;
+import java.util.OptionalLong;
 
 /** Puts media onto the timeline where it is usually wanted. */
 public final class Placement {
@@ -32,9 +33,10 @@ public final class Placement {
   /**
    * Places the useful part of an item of the Shelf. A picture or a still goes after what there is
    * of the picture, and a picture brings its own sound along as camera sound. Music is fitted to
-   * the picture's end, with fades: looped when it is shorter, trimmed when it is longer; music that
-   * sounds where it starts gives way to it, and it gives way to what begins after it. Anything else
-   * just starts at the time given.
+   * the end of picture or narration, with fades: looped when it is shorter, trimmed when it is
+   * longer or there is neither yet; music that sounds where it starts gives way to it, music that
+   * has ended before stays so, and it gives way to what begins after it. Anything else just starts
+   * at the time given.
    *
    * @param atFrame where on the timeline
    */
@@ -92,7 +94,9 @@ public final class Placement {
     Clip clip = music(project, media, atFrame, next, songs);
     Clip joined = before.isPresent() ? clip.withFadeIn(Fade.NONE) : clip;
     Project given =
-        before.map(b -> SongChange.givingWay(project, b, atFrame, songs)).orElse(project);
+        before
+            .map(b -> SongChange.givingWay(project, b, atFrame, songs))
+            .orElseGet(() -> SongChange.endingBefore(project, atFrame));
     return addClip(
         next.filter(n -> clip.endFrame() > n.startFrame())
             .map(n -> given.withEachTrack(t -> t.withClip(n.id(), c -> c.withFadeIn(Fade.NONE))))
@@ -108,10 +112,11 @@ public final class Placement {
     int rate = project.sampleRate();
     Optional<Long> until =
         next.map(n -> SongChange.endFrame(clip.endFrame(), n.startFrame(), rate));
-    long end = until.orElse(project.pictureEndFrame().orElse(0L));
+    OptionalLong filmEnd = Fits.endOf(project);
+    long end = until.orElse(filmEnd.orElse(clip.endFrame()));
     long length = end - atFrame;
     boolean longEnough = clip.lengthFrames() >= length;
-    boolean alone = project.pictureEndFrame().isEmpty() && !longEnough;
+    boolean alone = filmEnd.isEmpty() && !longEnough;
     if (length < rate || alone) {
       return clip.withFadeIn(fade(project, Fits.FADE_IN_SECONDS, clip.lengthFrames()))
           .withFadeOut(fade(project, Fits.FADE_OUT_SECONDS, clip.lengthFrames()));

@@ -10,7 +10,9 @@ import hushrise.core.project.timeline.Clip;
 import hushrise.core.project.timeline.Fade;
 import hushrise.core.project.timeline.Fit;
 import hushrise.core.project.timeline.FitMode;
+import hushrise.core.project.timeline.Track;
 import java.util.Comparator;
+import java.util.List;
 import java.util.Optional;
 import java.util.stream.Stream;
 
@@ -63,6 +65,28 @@ public final class SongChange {
     long end = endFrame(ownEnd, nextStart, rate);
     Clip given = ended(first.withFadeOut(Fade.NONE), media, end, songs, rate);
     return project.withEachTrack(t -> t.withClip(first.id(), c -> given.withFittingFades()));
+  }
+
+  /** The project in which songs that are over before another starts do not go on with the film. */
+  static Project endingBefore(Project project, long nextStart) {
+    Optional<Track> track = project.firstTrack(TrackKind.MUSIC);
+    return track
+        .map(t -> project.withTrack(t.id(), now -> now.withClips(endedBefore(now, nextStart))))
+        .orElse(project);
+  }
+
+  private static List<Clip> endedBefore(Track track, long nextStart) {
+    return track.clips().stream()
+        .map(
+            c ->
+                c.endFrame() <= nextStart
+                    ? c.withFit(c.fit().map(f -> f.withUntilFrame(endOf(c, f))))
+                    : c)
+        .toList();
+  }
+
+  private static Optional<Long> endOf(Clip clip, Fit fit) {
+    return Optional.of(fit.untilFrame().orElse(clip.endFrame()));
   }
 
   private static Clip ended(Clip clip, Media media, long end, Songs songs, int sampleRate) {

@@ -15,6 +15,7 @@ import hushrise.core.time.Span;
 import java.util.ArrayList;
 import java.util.List;
 import java.util.Optional;
+import java.util.OptionalLong;
 import java.util.function.UnaryOperator;
 
 /** Gives music clips their fits, and keeps them: each is a function from project to project. */
@@ -32,9 +33,23 @@ public final class Fits {
 
   private Fits() {}
 
-  /** Where a fit has to end: at the time chosen for it, else with the picture. */
+  /**
+   * Where music that is fitted to the whole of a project ends: with the picture; in sound without
+   * one, as long after the last take as music takes to fade. Empty where there is neither.
+   */
+  public static OptionalLong endOf(Project project) {
+    if (project.pictureEndFrame().isPresent()) {
+      return project.pictureEndFrame();
+    }
+    long spoken = project.voiceTracks().mapToLong(Track::endFrame).max().orElse(0);
+    return spoken > 0
+        ? OptionalLong.of(spoken + project.frames(FADE_OUT_SECONDS))
+        : OptionalLong.empty();
+  }
+
+  /** Where a fit has to end: at the time chosen for it, else with the project. */
   public static long endOf(Project project, Clip clip, Fit fit) {
-    return fit.untilFrame().orElseGet(() -> project.pictureEndFrame().orElseGet(clip::endFrame));
+    return fit.untilFrame().orElseGet(() -> endOf(project).orElseGet(clip::endFrame));
   }
 
   /**
@@ -320,10 +335,11 @@ public final class Fits {
           try {
             Media media = edited.media(clip.mediaId()).orElseThrow();
             long end = endOf(edited, clip, clip.fit().get());
+            Clip asked = reaching(before, clip, media, end);
             List<Span> spoken = passages.orElseGet(() -> Passages.of(edited));
             passages = Optional.of(spoken);
-            if (searches || isKnown(clip, media, songs, end, spoken)) {
-              Clip fitted = fitted(clip, media, songs, end, edited.sampleRate(), spoken);
+            if (searches || isKnown(asked, media, songs, end, spoken)) {
+              Clip fitted = fittedOr(asked, clip, media, songs, end, edited.sampleRate(), spoken);
               result = result.withTrack(track.id(), t -> t.withClip(clip.id(), c -> fitted));
             } else {
               boolean heard = songs.song(media).isPresent();
@@ -337,6 +353,43 @@ public final class Fits {
       }
     }
     return new Followed(result, List.copyOf(problems), complete, awaits);
+  }
+
+  /**
+   * Trimmed music that reached its end, and does not last until where that has gone, is to be
+   * looped.
+   */
+  private static Clip reaching(Project before, Clip clip, Media media, long end) {
+    Fit fit = clip.fit().orElseThrow();
+    boolean lasts = partEnd(clip, media) - clip.mediaStartFrame() >= end - fit.anchorFrame();
+    boolean outlasted =
+        fit.mode() == FitMode.TRIM
+            && !lasts
+            && before
+                .clip(clip.id())
+                .filter(was -> was.fit().equals(clip.fit()))
+                .filter(was -> was.endFrame() == endOf(before, was, fit) && was.endFrame() != end)
+                .isPresent();
+    return outlasted ? clip.withFit(Optional.of(fit.withMode(FitMode.LOOP))) : clip;
+  }
+
+  /** A clip fitted as asked for, or as it was where its song does not serve for that. */
+  private static Clip fittedOr(
+      Clip asked,
+      Clip clip,
+      Media media,
+      Songs songs,
+      long end,
+      int sampleRate,
+      List<Span> spoken) {
+    try {
+      return fitted(asked, media, songs, end, sampleRate, spoken);
+    } catch (Problem e) {
+      if (asked == clip) {
+        throw e;
+      }
+      return fitted(clip, media, songs, end, sampleRate, spoken);
+    }
   }
 
   private static boolean isKnown(Clip clip, Media media, Songs songs, long end, List<Span> spoken) {

@@ -139,14 +139,13 @@ public final class FilmMaker {
     return List.of(Clip.whole(film, 0));
   }
 
-  /** Where all of it ends: with the picture, or where the plan says, or after the last word. */
+  /** Where all of it ends: with the picture, or where the plan says, or after the last take. */
   private long endFrame(List<Clip> narration) {
     if (plan.picture().isPresent()) {
       return plan.picture().get().lengthFrames();
     }
     long spoken = narration.stream().mapToLong(Clip::endFrame).max().orElse(0);
-    double fade = plan.fadeOutSeconds().orElse(Fits.FADE_OUT_SECONDS);
-    long end = plan.endFrame().orElse(spoken + Math.round(fade * sampleRate));
+    long end = plan.endFrame().orElse(spoken + Math.round(Fits.FADE_OUT_SECONDS * sampleRate));
     if (end < spoken) {
       throw new Problem(
           "The narration goes on to %.1f s: choose a --length of that or more, not %.1f."
@@ -200,17 +199,17 @@ public final class FilmMaker {
                     clip.startFrame() / (double) sampleRate,
                     filmEnd / (double) sampleRate));
       }
-      clips.add(reaching(clip, media, end, end == filmEnd && plan.picture().isPresent()));
+      clips.add(reaching(clip, media, end, end == filmEnd && plan.endFrame().isEmpty()));
     }
     return faded(clips);
   }
 
-  private Clip reaching(Clip clip, Media media, long end, boolean withPicture) {
+  private Clip reaching(Clip clip, Media media, long end, boolean withFilm) {
     long length = end - clip.startFrame();
     boolean longEnough = clip.lengthFrames() >= length;
     Fit fit =
         Fit.of(longEnough ? FitMode.TRIM : FitMode.LOOP, clip.startFrame())
-            .withUntilFrame(withPicture ? Optional.empty() : Optional.of(end));
+            .withUntilFrame(withFilm ? Optional.empty() : Optional.of(end));
     return !longEnough && songs.song(media).isEmpty()
         ? Repeat.toLength(clip, media.lengthFrames(), length, sampleRate)
         : Fits.fitted(clip.withFit(Optional.of(fit)), media, songs, end, sampleRate);

@@ -14,7 +14,7 @@ import java.util.OptionalLong;
  *
  * @param picture the film's picture; empty: sound alone
  * @param endFrame where sound without a picture ends, in sample frames of the timeline; empty: as
- *     much after the last take as the music takes to fade. A film ends with its picture
+ *     long after the last take as music usually takes to fade. A film ends with its picture
  * @param voices narration takes; empty: the picture's own sound is the voice
  * @param music the background music, at least one
  * @param effects sounds at fixed places

@@ -2,6 +2,7 @@ package hushrise.core.edit;
 
 import static org.assertj.core.api.Assertions.assertThat;
 
+import hushrise.core.fit.Fits;
 import hushrise.core.fit.Songs;
 import hushrise.core.mix.Projects;
 import hushrise.core.project.Project;
@@ -11,6 +12,7 @@ import hushrise.core.project.media.TrackKind;
 import hushrise.core.project.timeline.Clip;
 import hushrise.core.project.timeline.FitMode;
 import hushrise.core.time.Span;
+import java.util.function.UnaryOperator;
 import org.junit.jupiter.api.Test;
 
 /** More music than one piece, and narration where there is some: nothing lands on anything. */
@@ -103,5 +105,32 @@ class PlacementTest {
   private static long roomFrom(Project project, double length, double from) {
     return Placement.roomFrom(
         project, TrackKind.VOICE, Math.round(length * RATE), Math.round(from * RATE));
+  }
+
+  private static Project followed(Project before, UnaryOperator<Project> edit) {
+    Project edited = SongFollow.followed(before, edit.apply(before));
+    return Fits.followed(before, edited, Songs.NONE).project();
+  }
+
+  @Test
+  void musicThatCameFirstFollowsTheNarrationAndThenTheFilm() {
+    Media take = Projects.media("take", MediaKind.VOICE, 30L * RATE);
+    Project alone = with(Project.empty("p"), other, 0);
+    assertThat(of(alone, "other").span()).isEqualTo(seconds(0, 200));
+    Project spoken = followed(alone, p -> with(p, take, 5));
+    assertThat(of(spoken, "other").span()).isEqualTo(seconds(0, 39));
+    assertThat(of(spoken, "other").fadeOut().lengthFrames()).isEqualTo(4L * RATE);
+    Project longer = followed(spoken, p -> with(p, take, 40));
+    assertThat(of(longer, "other").span()).isEqualTo(seconds(0, 74));
+    Project filmed = followed(longer, p -> with(p, film, 0));
+    assertThat(of(filmed, "other").span()).isEqualTo(seconds(0, 90));
+  }
+
+  @Test
+  void aSongThatIsOverBeforeAnotherStartsDoesNotGoOnWithTheFilm() {
+    Project two = with(with(Project.empty("p"), song, 0), other, 40);
+    Project filmed = followed(two, p -> with(p, film, 0));
+    assertThat(of(filmed, "song").span()).isEqualTo(seconds(0, 40));
+    assertThat(of(filmed, "other").span()).isEqualTo(seconds(40, 90));
   }
 }

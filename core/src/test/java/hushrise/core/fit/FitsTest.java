@@ -101,6 +101,27 @@ class FitsTest {
   }
 
   @Test
+  void trimmedMusicThatDoesNotLastTillTheNewEndIsLooped() {
+    Project start = project(300);
+    String id = music(start).id();
+    Project cut = Fits.followed(start, withPictureOf(start, 40), SONGS).project();
+    Project trimmed = Fits.set(cut, id, FitMode.TRIM, SONGS);
+    assertThat(music(trimmed).endFrame()).isEqualTo(40L * RATE);
+    Project longer = withPictureOf(trimmed, 300);
+    Clip looped = music(Fits.followed(trimmed, longer, SONGS).project());
+    assertThat(looped.fit().orElseThrow().mode()).isEqualTo(FitMode.LOOP);
+    assertThat(looped.endFrame()).isEqualTo(300L * RATE);
+    Clip unheard = music(Fits.followed(trimmed, longer, Songs.NONE).project());
+    assertThat(unheard.fit().orElseThrow().mode()).isEqualTo(FitMode.TRIM);
+    assertThat(unheard.endFrame()).isEqualTo(piece.sound().lengthFrames());
+    assertThat(Fits.followedAsKnown(trimmed, longer, Songs.NONE).awaitsListening()).isTrue();
+    Project byHand = ClipEdits.trimEnd(trimmed, id, 30L * RATE);
+    Project longerByHand = withPictureOf(byHand, 300);
+    assertThat(music(Fits.followed(byHand, longerByHand, SONGS).project()).endFrame())
+        .isEqualTo(30L * RATE);
+  }
+
+  @Test
   void tailoredMusicKeepsItsBeginningAndItsEndingLandsOnThePicturesEnd() {
     Project start = project(50);
     Project fitted = Fits.set(start, music(start).id(), FitMode.TAILOR, SONGS);

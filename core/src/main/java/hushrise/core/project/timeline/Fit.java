@@ -49,7 +49,7 @@ public record Fit(
     }
   }
 
-  /** A fit to the picture's end. */
+  /** A fit to the film's end. */
   public static Fit of(FitMode mode, long anchorFrame) {
     return new Fit(
         mode,
