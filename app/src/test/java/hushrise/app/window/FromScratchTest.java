@@ -68,6 +68,24 @@ class FromScratchTest extends WindowTestCase {
     assertThat(window.session().undoName()).hasValue("hush the speech");
   }
 
+  @Test
+  void musicThatCameFirstEndsWithTheNarrationAndThenWithTheFilm() {
+    add("harbour-tune.mp3");
+    long alone = music().clips().getFirst().endFrame();
+    robot.interact(() -> window.session().seek(3L * RATE));
+    add("narration-1.flac");
+    long spoken = project().firstTrack(TrackKind.VOICE).orElseThrow().endFrame();
+    assertThat(spoken + 4L * RATE).isLessThan(alone);
+    assertThat(music().clips().getFirst().endFrame()).isEqualTo(spoken + 4L * RATE);
+    add("first-ferry.mp4");
+    until("the music is looped", () -> music().clips().getFirst().endFrame() == 96L * RATE);
+    Clip bed = music().clips().getFirst();
+    assertThat(bed.fit().orElseThrow().mode()).isEqualTo(FitMode.LOOP);
+    assertThat(bed.fadeOut().lengthFrames()).isEqualTo(4L * RATE);
+    press(KeyCode.CONTROL, KeyCode.Z);
+    assertThat(music().clips().getFirst().endFrame()).isEqualTo(spoken + 4L * RATE);
+  }
+
   private static final String[] FILES = {
     "first-ferry.mp4",
     "harbour-tune.mp3",
