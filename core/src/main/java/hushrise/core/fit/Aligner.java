@@ -82,7 +82,20 @@ final class Aligner {
     double r = Math.clamp(bestCorrelation, 0, 1);
     long going = Math.max(0, aligned);
     return new Splice(
-        from, going, crossfade(r, attack, from), r, joint.score(), evening(from, going));
+        from,
+        going,
+        crossfade(r, attack, from),
+        r,
+        likeness(joint, from, going),
+        evening(from, going));
+  }
+
+  private double likeness(Joint joint, long from, long to) {
+    double apart =
+        Double.isNaN(joint.apartDb())
+            ? BothSides.apartDb(source, song.sampleRate(), from, to)
+            : joint.apartDb();
+    return song.echoes().likeness(apart);
   }
 
   /** By how much what goes on is to be turned up to be as loud as what would have come. */

@@ -103,6 +103,25 @@ final class EchoFinder {
     return new EchoFinder(spectra, firstFrame, lastFrame).find();
   }
 
+  /**
+   * How far two places are apart.
+   *
+   * @param place of the earlier one, in seconds
+   * @param lag how much later the other one is
+   */
+  static double distance(Spectrogram spectra, double place, double lag) {
+    EchoFinder finder = new EchoFinder(spectra, 0, spectra.frames());
+    int lagged = (int) Math.round(lag * finder.perSecond);
+    int n = finder.last - lagged;
+    float[] along = new float[n];
+    finder.compare(lagged, n, along);
+    double[] sums = new double[n + 1];
+    for (int i = 0; i < n; i++) {
+      sums[i + 1] = sums[i] + along[i];
+    }
+    return finder.joined(sums, (int) Math.round(place * finder.perSecond), lagged);
+  }
+
   /** Takes down how a moment sounds; returns its power. */
   private double view(Spectrogram spectra, int moment, int joined) {
     float onset = 0;

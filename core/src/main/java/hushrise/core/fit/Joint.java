@@ -5,16 +5,20 @@ package hushrise.core.fit;
  *
  * @param fromFrame the media frame up to which the song plays
  * @param toFrame the media frame that goes on
- * @param cost what it changes in sound: 0 for nothing
+ * @param cost what choosing it costs: 0 for nothing
+ * @param apartDb how far both sides are apart, as {@link Echoes#distances}; {@link #UNKNOWN} for
+ *     one that was not found but asked for
  */
-record Joint(long fromFrame, long toFrame, double cost) {
+record Joint(long fromFrame, long toFrame, double cost, double apartDb) {
+
+  static final double UNKNOWN = Double.NaN;
 
   /** By how much it makes the song longer. */
   long gain() {
     return fromFrame - toFrame;
   }
 
-  double score() {
-    return Math.exp(-Joints.STEEPNESS * Math.max(0, cost));
+  Joint withCost(double other) {
+    return new Joint(fromFrame, toFrame, other, apartDb);
   }
 }

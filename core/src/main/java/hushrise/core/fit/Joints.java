@@ -11,18 +11,6 @@ import java.util.Set;
 /** Which jumps a fit allows within a song, and what each costs. */
 final class Joints {
 
-  /** How the cost of a jump becomes a score: 0.74 for the nearest 0.5 % of all pairs of places. */
-  static final double STEEPNESS = 0.294;
-
-  /** What a rank costs: its square root, so that the nearest ones can be told apart. */
-  private static final double COST_OF_RANK = 6;
-
-  /** How much more a rank costs that is not among the nearest ones. */
-  private static final double COST_OF_FAR = 20;
-
-  /** Under this distance both sides are the same recording. */
-  private static final double LITERAL_DB = 2;
-
   /** What a jump that a person moved by hand is worth against one that was found. */
   private static final double PREFERENCE = 0.5;
 
@@ -75,7 +63,7 @@ final class Joints {
     collect(true, found);
     collect(false, found);
     for (Jump jump : fit.preferred()) {
-      found.add(new Joint(jump.fromFrame(), jump.toFrame(), -PREFERENCE));
+      found.add(new Joint(jump.fromFrame(), jump.toFrame(), -PREFERENCE, Joint.UNKNOWN));
     }
     found.sort(Comparator.comparingLong(Joint::gain));
     return found;
@@ -88,25 +76,18 @@ final class Joints {
       if (early < firstFrame || late > lastFrame) {
         continue;
       }
-      double cost = costOf(e);
-      Joint joint = back ? new Joint(late, early, cost) : new Joint(early, late, cost);
+      double apart = echoes.distances()[e];
+      double cost = echoes.cost(apart);
+      Joint joint =
+          back ? new Joint(late, early, cost, apart) : new Joint(early, late, cost, apart);
       allowed(joint, found);
     }
-  }
-
-  /**
-   * What an echo costs by its rank; what is as good as the same recording costs next to nothing.
-   */
-  private double costOf(int echo) {
-    double rank = echoes.rank(echo);
-    double literal = echoes.distances()[echo] / LITERAL_DB;
-    return COST_OF_RANK * (Math.sqrt(rank) + COST_OF_FAR * rank) * Math.min(1, literal * literal);
   }
 
   private void allowed(Joint joint, List<Joint> found) {
     Jump jump = new Jump(joint.fromFrame(), joint.toFrame());
     if (fit.preferred().stream().anyMatch(j -> j.isNear(jump, near))) {
-      found.add(new Joint(joint.fromFrame(), joint.toFrame(), joint.cost() - PREFERENCE));
+      found.add(joint.withCost(joint.cost() - PREFERENCE));
     } else if (fit.rejected().stream().noneMatch(j -> j.isNear(jump, near))) {
       found.add(joint);
     }
