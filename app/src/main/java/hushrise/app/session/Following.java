@@ -2,7 +2,7 @@ package hushrise.app.session;
 
 import hushrise.core.Problem;
 import hushrise.core.edit.SongFollow;
-import hushrise.core.fit.Fits;
+import hushrise.core.fit.FitFollow;
 import hushrise.core.fit.Songs;
 import hushrise.core.hush.HushFollow;
 import hushrise.core.project.Project;
@@ -13,7 +13,7 @@ import org.slf4j.LoggerFactory;
 
 /**
  * What follows an edit: hushes the speech, a song's end the start of the next one, fitted music the
- * picture. Where a song has to be searched for that, it is done elsewhere, and what is known comes
+ * film. Where a song has to be searched for that, it is done elsewhere, and what is known comes
  * first.
  */
 final class Following {
@@ -47,8 +47,8 @@ final class Following {
   }
 
   /** What follows an edit, as far as it is known; what waits for its song is noted. */
-  Fits.Followed asKnown(Project before, Project edited) {
-    Fits.Followed followed = Fits.followedAsKnown(before, edited, songs);
+  FitFollow.Followed asKnown(Project before, Project edited) {
+    FitFollow.Followed followed = FitFollow.followedAsKnown(before, edited, songs);
     if (followed.awaitsListening() && unheard.isEmpty()) {
       unheard = Optional.of(before);
     }
@@ -69,7 +69,7 @@ final class Following {
    */
   Project shown(Project base, UnaryOperator<Project> edit, Runnable more) {
     Project edited = edited(base, edit);
-    Fits.Followed followed = Fits.followedAsKnown(base, edited, songs);
+    FitFollow.Followed followed = FitFollow.followedAsKnown(base, edited, songs);
     if (!followed.isComplete() && !searching) {
       searching = true;
       search(
@@ -85,7 +85,7 @@ final class Following {
 
   /** Searches what follows an edit, so that it is known then. */
   void search(Project before, Project edited, Runnable then) {
-    elsewhere.run(() -> Fits.followed(before, edited, songs), then);
+    elsewhere.run(() -> FitFollow.followed(before, edited, songs), then);
   }
 
   /** As {@link #search}, for an edit that itself searches a song. */
@@ -93,7 +93,7 @@ final class Following {
     elsewhere.run(
         () -> {
           try {
-            Fits.followed(base, edit.apply(base), songs);
+            FitFollow.followed(base, edit.apply(base), songs);
           } catch (Problem e) {
             LOG.debug("Said when the edit is made", e);
           }

@@ -3,7 +3,7 @@ package hushrise.app.session;
 import hushrise.app.job.Messages;
 import hushrise.core.Problem;
 import hushrise.core.edit.History;
-import hushrise.core.fit.Fits;
+import hushrise.core.fit.FitFollow;
 import hushrise.core.fit.Songs;
 import hushrise.core.hush.HushDraft;
 import hushrise.core.journal.Journal;
@@ -268,7 +268,7 @@ public final class Session {
     Project before = present();
     try {
       Project edited = Following.edited(before, edit);
-      Fits.Followed followed = following.asKnown(before, edited);
+      FitFollow.Followed followed = following.asKnown(before, edited);
       history.commit(name, followed.project());
       historyChanged();
       followed.problems().forEach(messages::complain);
@@ -320,7 +320,7 @@ public final class Session {
 
   /** Applies what was found for the clips that have changed since. */
   private void followedFrom(Project before) {
-    Fits.Followed followed = following.asKnown(before, present());
+    FitFollow.Followed followed = following.asKnown(before, present());
     history.amend(followed.project());
     historyChanged();
     followed.problems().forEach(messages::complain);

@@ -2,7 +2,7 @@ package hushrise.core.edit;
 
 import static org.assertj.core.api.Assertions.assertThat;
 
-import hushrise.core.fit.Fits;
+import hushrise.core.fit.FitFollow;
 import hushrise.core.fit.Songs;
 import hushrise.core.mix.Projects;
 import hushrise.core.project.Project;
@@ -109,7 +109,7 @@ class PlacementTest {
 
   private static Project followed(Project before, UnaryOperator<Project> edit) {
     Project edited = SongFollow.followed(before, edit.apply(before));
-    return Fits.followed(before, edited, Songs.NONE).project();
+    return FitFollow.followed(before, edited, Songs.NONE).project();
   }
 
   @Test

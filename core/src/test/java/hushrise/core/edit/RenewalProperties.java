@@ -3,7 +3,7 @@ package hushrise.core.edit;
 import static org.assertj.core.api.Assertions.assertThat;
 
 import hushrise.core.Problem;
-import hushrise.core.fit.Fits;
+import hushrise.core.fit.FitFollow;
 import hushrise.core.fit.Songs;
 import hushrise.core.mix.Projects;
 import hushrise.core.project.Project;
@@ -80,7 +80,7 @@ class RenewalProperties {
       Project before = project;
       try {
         Project edited = SongFollow.followed(before, edited(before, random));
-        project = Fits.followed(before, edited, Songs.NONE).project();
+        project = FitFollow.followed(before, edited, Songs.NONE).project();
       } catch (Problem e) {
         continue; // such as a split within a crossfade
       }

@@ -2,7 +2,7 @@ package hushrise.core.edit;
 
 import static org.assertj.core.api.Assertions.assertThat;
 
-import hushrise.core.fit.Fits;
+import hushrise.core.fit.FitFollow;
 import hushrise.core.fit.Songs;
 import hushrise.core.hush.HushFollow;
 import hushrise.core.mix.Projects;
@@ -39,7 +39,7 @@ class RenewalTest {
 
   private static Project renewed(Project project, String mediaId, Media fresh) {
     Project edited = Renewal.of(project, mediaId, fresh, Songs.NONE);
-    return Fits.followed(project, edited, Songs.NONE).project();
+    return FitFollow.followed(project, edited, Songs.NONE).project();
   }
 
   private static List<Span> spans(Project project, TrackKind kind) {

@@ -2,7 +2,7 @@ package hushrise.core.edit;
 
 import static org.assertj.core.api.Assertions.assertThat;
 
-import hushrise.core.fit.Fits;
+import hushrise.core.fit.FitFollow;
 import hushrise.core.fit.Songs;
 import hushrise.core.mix.Projects;
 import hushrise.core.project.Project;
@@ -42,7 +42,7 @@ class SongFollowTest {
 
   private Project edited(UnaryOperator<Project> edit) {
     Project followed = SongFollow.followed(project, edit.apply(project));
-    return Fits.followed(project, followed, Songs.NONE).project();
+    return FitFollow.followed(project, followed, Songs.NONE).project();
   }
 
   private Project moved(String media, double seconds) {

@@ -90,7 +90,7 @@ class FitsTest {
       assertThat(music(fitted).endFrame()).as("%s", mode).isEqualTo(70L * RATE);
       for (double seconds : new double[] {61.3, 45, 66.6}) {
         Project changed = withPictureOf(fitted, seconds);
-        Fits.Followed followed = Fits.followed(changed, SONGS);
+        FitFollow.Followed followed = FitFollow.followed(changed, SONGS);
         assertThat(followed.problems()).isEmpty();
         assertThat(music(followed.project()).endFrame())
             .as("%s at %.1f s", mode, seconds)
@@ -104,21 +104,39 @@ class FitsTest {
   void trimmedMusicThatDoesNotLastTillTheNewEndIsLooped() {
     Project start = project(300);
     String id = music(start).id();
-    Project cut = Fits.followed(start, withPictureOf(start, 40), SONGS).project();
+    Project cut = FitFollow.followed(start, withPictureOf(start, 40), SONGS).project();
     Project trimmed = Fits.set(cut, id, FitMode.TRIM, SONGS);
     assertThat(music(trimmed).endFrame()).isEqualTo(40L * RATE);
     Project longer = withPictureOf(trimmed, 300);
-    Clip looped = music(Fits.followed(trimmed, longer, SONGS).project());
+    Clip looped = music(FitFollow.followed(trimmed, longer, SONGS).project());
     assertThat(looped.fit().orElseThrow().mode()).isEqualTo(FitMode.LOOP);
     assertThat(looped.endFrame()).isEqualTo(300L * RATE);
-    Clip unheard = music(Fits.followed(trimmed, longer, Songs.NONE).project());
+    Clip unheard = music(FitFollow.followed(trimmed, longer, Songs.NONE).project());
     assertThat(unheard.fit().orElseThrow().mode()).isEqualTo(FitMode.TRIM);
     assertThat(unheard.endFrame()).isEqualTo(piece.sound().lengthFrames());
-    assertThat(Fits.followedAsKnown(trimmed, longer, Songs.NONE).awaitsListening()).isTrue();
+    assertThat(FitFollow.followedAsKnown(trimmed, longer, Songs.NONE).awaitsListening()).isTrue();
     Project byHand = ClipEdits.trimEnd(trimmed, id, 30L * RATE);
     Project longerByHand = withPictureOf(byHand, 300);
-    assertThat(music(Fits.followed(byHand, longerByHand, SONGS).project()).endFrame())
+    assertThat(music(FitFollow.followed(byHand, longerByHand, SONGS).project()).endFrame())
         .isEqualTo(30L * RATE);
+  }
+
+  @Test
+  void musicThatCameBeforeALongerFilmIsLooped() {
+    Media film = Projects.film("film", 300, false, 25);
+    Project alone = withoutPicture(project(300));
+    assertThat(music(alone).endFrame()).isEqualTo(piece.sound().lengthFrames());
+    assertThat(music(alone).fit().orElseThrow().mode()).isEqualTo(FitMode.TRIM);
+    Project filmed = Placement.add(alone, film, 0, SONGS);
+    Clip followed = music(FitFollow.followed(alone, filmed, SONGS).project());
+    assertThat(followed.fit().orElseThrow().mode()).isEqualTo(FitMode.LOOP);
+    assertThat(followed.endFrame()).isEqualTo(300L * RATE);
+  }
+
+  /** The same music, placed where there is no film. */
+  private static Project withoutPicture(Project film) {
+    Media song = film.media(music(film).mediaId()).orElseThrow();
+    return Placement.add(Project.empty("p"), song, 0, SONGS);
   }
 
   @Test
@@ -157,7 +175,7 @@ class FitsTest {
     assertThat((shifted.fromFrame() - first.fromFrame()) / (double) RATE)
         .isBetween(beats - 0.03, beats + 0.03);
     assertThat(music(moved).endFrame()).isEqualTo(300L * RATE);
-    Project again = Fits.followed(withPictureOf(moved, 290), SONGS).project();
+    Project again = FitFollow.followed(withPictureOf(moved, 290), SONGS).project();
     assertThat(music(again).seams().getFirst()).isEqualTo(shifted);
   }
 
@@ -187,7 +205,7 @@ class FitsTest {
         .isInstanceOf(Problem.class)
         .hasMessageContaining("shorten them");
     Project late = ClipEdits.move(start, java.util.Set.of(id), 60L * RATE, false);
-    assertThat(Fits.followed(late, SONGS).problems())
+    assertThat(FitFollow.followed(late, SONGS).problems())
         .singleElement()
         .asString()
         .contains("move it earlier");
@@ -227,12 +245,12 @@ class FitsTest {
     String id = music(start).id();
     Project looped = Fits.set(start, id, FitMode.LOOP, SONGS);
     Project dragged = ClipEdits.trimEnd(looped, id, 250L * RATE);
-    Project followed = Fits.followed(looped, dragged, SONGS).project();
+    Project followed = FitFollow.followed(looped, dragged, SONGS).project();
     assertThat(music(followed).endFrame()).isEqualTo(250L * RATE);
     assertThat(music(followed).seams().size()).isGreaterThan(music(looped).seams().size());
     soundsToItsEnd(followed);
     Project shorter =
-        Fits.followed(followed, ClipEdits.trimEnd(followed, id, 90L * RATE), SONGS).project();
+        FitFollow.followed(followed, ClipEdits.trimEnd(followed, id, 90L * RATE), SONGS).project();
     assertThat(music(shorter).endFrame()).isEqualTo(90L * RATE);
     soundsToItsEnd(shorter);
   }
@@ -243,7 +261,7 @@ class FitsTest {
     String id = music(start).id();
     Project tailored = Fits.set(start, id, FitMode.TAILOR, SONGS);
     Project followed =
-        Fits.followed(tailored, ClipEdits.trimEnd(tailored, id, 52L * RATE), SONGS).project();
+        FitFollow.followed(tailored, ClipEdits.trimEnd(tailored, id, 52L * RATE), SONGS).project();
     assertThat(music(followed).endFrame()).isEqualTo(52L * RATE);
     float[] ending = new float[RATE];
     Mixer.of(followed, LIBRARY, t -> t.kind() == TrackKind.MUSIC)
@@ -259,9 +277,9 @@ class FitsTest {
     String id = music(start).id();
     Project looped = Fits.set(start, id, FitMode.LOOP, SONGS);
     Project longer =
-        Fits.followed(looped, ClipEdits.trimEnd(looped, id, 95L * RATE), SONGS).project();
+        FitFollow.followed(looped, ClipEdits.trimEnd(looped, id, 95L * RATE), SONGS).project();
     Project moved = ClipEdits.move(longer, java.util.Set.of(id), 5L * RATE, false);
-    Clip clip = music(Fits.followed(longer, moved, SONGS).project());
+    Clip clip = music(FitFollow.followed(longer, moved, SONGS).project());
     assertThat(clip.startFrame()).isEqualTo(5L * RATE);
     assertThat(clip.endFrame()).isEqualTo(100L * RATE);
     assertThat(clip.seams()).isEqualTo(music(longer).seams());
@@ -273,11 +291,11 @@ class FitsTest {
     String id = music(start).id();
     Project looped = Fits.set(start, id, FitMode.LOOP, SONGS);
     Project dragged = ClipEdits.trimEnd(looped, id, 187L * RATE);
-    Fits.Followed first = Fits.followedAsKnown(looped, dragged, SONGS);
+    FitFollow.Followed first = FitFollow.followedAsKnown(looped, dragged, SONGS);
     assertThat(first.isComplete()).isFalse();
     assertThat(first.project()).isEqualTo(dragged);
-    Project searched = Fits.followed(looped, dragged, SONGS).project();
-    Fits.Followed second = Fits.followedAsKnown(looped, dragged, SONGS);
+    Project searched = FitFollow.followed(looped, dragged, SONGS).project();
+    FitFollow.Followed second = FitFollow.followedAsKnown(looped, dragged, SONGS);
     assertThat(second.isComplete()).isTrue();
     assertThat(second.project()).isEqualTo(searched);
   }
@@ -288,12 +306,12 @@ class FitsTest {
     String id = music(start).id();
     Project looped = Fits.set(start, id, FitMode.LOOP, SONGS);
     Project dragged = ClipEdits.trimEnd(looped, id, 493L * RATE);
-    Fits.Followed before = Fits.followedAsKnown(looped, dragged, Songs.NONE);
+    FitFollow.Followed before = FitFollow.followedAsKnown(looped, dragged, Songs.NONE);
     assertThat(before.problems()).isEmpty();
     assertThat(before.isComplete()).isTrue();
     assertThat(before.awaitsListening()).isTrue();
     assertThat(before.project()).isEqualTo(dragged);
-    Fits.Followed after = Fits.followed(looped, dragged, SONGS);
+    FitFollow.Followed after = FitFollow.followed(looped, dragged, SONGS);
     assertThat(after.awaitsListening()).isFalse();
     assertThat(music(after.project()).endFrame()).isEqualTo(493L * RATE);
     assertThat(music(after.project()).seams()).isNotEmpty();
@@ -312,7 +330,7 @@ class FitsTest {
       Project project = Placement.place(placed, song, 0, SONGS);
       Clip clip = music(project);
       Project longer =
-          Fits.followed(
+          FitFollow.followed(
                   project, ClipEdits.trimEnd(project, clip.id(), Math.round(seconds * RATE)), SONGS)
               .project();
       heardWithin(music(longer), part);

@@ -78,11 +78,12 @@ class SeamWishesTest {
     double seconds = ownSeconds() + 3.1;
     Project project = tailored(seconds, 4);
     Project renamed = project.withName("other");
-    assertThat(Fits.followed(project, renamed, media -> Optional.empty()).problems()).isEmpty();
+    assertThat(FitFollow.followed(project, renamed, media -> Optional.empty()).problems())
+        .isEmpty();
     String film = project.pictureClip().orElseThrow().id();
     Project longer =
         hushrise.core.edit.ClipEdits.trimEnd(project, film, Math.round((seconds - 2) * RATE));
-    Clip followed = FitsTest.music(Fits.followed(project, longer, SONGS).project());
+    Clip followed = FitsTest.music(FitFollow.followed(project, longer, SONGS).project());
     assertThat(followed.endFrame() / (double) RATE).isBetween(seconds - 6, seconds - 2 + 1e-6);
     Project exact = Fits.refine(project, followed.id(), f -> f.withLeeway(0), SONGS);
     assertThat(FitsTest.music(exact).endFrame()).isEqualTo(Math.round(seconds * RATE));
