@@ -8,6 +8,7 @@ import hushrise.core.project.level.Hush;
 import hushrise.core.project.level.Keyframe;
 import hushrise.core.project.level.LevelText;
 import hushrise.core.project.level.Rise;
+import hushrise.core.project.timeline.Clip;
 import hushrise.core.project.timeline.Track;
 import java.util.List;
 import javafx.scene.canvas.GraphicsContext;
@@ -22,10 +23,16 @@ final class ShapePainter {
 
   private static final Font BOLD = Font.font("Atkinson Hyperlegible Next SemiBold", 12);
 
-  /**
-   * The highest line of words that lie clear of hot marks and a clip's name along the upper edge.
-   */
+  /** The highest line of words that lie clear of the hot marks along a lane's upper edge. */
+  private static final double CLEAR_OF_MARKS = 25;
+
+  /** The highest line of words that lie clear of a clip's name, too. */
   private static final double CLEAR_OF_NAME = 38;
+
+  private static final double LETTER = 6.2;
+
+  /** How many letters say what a clip's fit is, behind its name. */
+  private static final int FIT_LETTERS = 10;
 
   private final GraphicsContext g;
   private final Palette palette;
@@ -112,9 +119,25 @@ final class ShapePainter {
     }
     if (right - left > 46 && height >= 80) {
       double x = Math.clamp((left + right) / 2, 30, Math.max(30, width - 30));
-      double y = top - 6 < CLEAR_OF_NAME ? Math.max(CLEAR_OF_NAME, top + 15) : top - 6;
+      boolean aside = top - 6 < CLEAR_OF_NAME && isAtName(x);
+      double y = aside ? Math.max(CLEAR_OF_NAME, top + 15) : Math.max(CLEAR_OF_MARKS, top - 6);
       label(LevelText.format(rise.heightDb()), x, y, palette.rise());
     }
+  }
+
+  /** Whether a height written around a place would stand over the name of a clip. */
+  private boolean isAtName(double x) {
+    for (Clip clip : geometry.track().clips()) {
+      double from = Math.max(0, geometry.axis().xOf(clip.startFrame()));
+      double name = Math.max(from, geometry.fadeInX(clip)) + 13;
+      int letters =
+          project.media(clip.mediaId()).map(m -> m.title().length()).orElse(0) + FIT_LETTERS;
+      boolean shown = geometry.axis().xOf(clip.endFrame()) > from;
+      if (shown && x + 30 > name && x - 30 < name + letters * LETTER) {
+        return true;
+      }
+    }
+    return false;
   }
 
   /** Words that stay readable over lines. */
