@@ -291,16 +291,16 @@ final class MakeCommand implements Callable<Integer> {
         picture.map(
             file ->
                 store.take(file, MediaKind.PICTURE, progress.of("Reading " + file.getFileName())));
-    return new FilmPlan(
+    return FilmPlan.of(
             film.map(f -> voices.isEmpty() && f.hasSound() ? listenedTo(f, tools) : f),
             placed(store, voices, MediaKind.VOICE, progress).stream()
                 .map(p -> new FilmPlan.Placed(listenedTo(p.media(), tools), p.atFrame()))
                 .toList(),
-            placed(store, music, MediaKind.MUSIC, progress),
-            placed(store, effects, MediaKind.EFFECT, progress),
-            under,
-            optional(fadeIn),
-            optional(fadeOut))
+            placed(store, music, MediaKind.MUSIC, progress))
+        .withEffects(placed(store, effects, MediaKind.EFFECT, progress))
+        .withSeparationLu(under)
+        .withFadeInSeconds(optional(fadeIn))
+        .withFadeOutSeconds(optional(fadeOut))
         .withRises(rises())
         .withEndFrame(
             length == null

@@ -4,7 +4,6 @@ import hushrise.core.loudness.FilmLoudness;
 import hushrise.core.make.FilmMaker;
 import hushrise.core.make.FilmPlan;
 import hushrise.core.project.Project;
-import hushrise.core.project.level.HushRule;
 import hushrise.core.project.level.Rise;
 import hushrise.core.project.media.Credit;
 import hushrise.core.project.media.Licence;
@@ -28,7 +27,6 @@ import java.nio.file.Path;
 import java.util.ArrayList;
 import java.util.List;
 import java.util.Optional;
-import java.util.OptionalDouble;
 import java.util.Random;
 
 /** Makes the files of the demo, <i>First Ferry</i>, from nothing but the spoken takes. */
@@ -162,15 +160,9 @@ public final class MakeDemo {
     Media horn =
         take(store, "ferry-horn.flac", MediaKind.EFFECT, "").withCredit(ours("Ferry Horn"));
     FilmPlan plan =
-        new FilmPlan(
-                film,
-                voices,
-                List.of(FilmPlan.Placed.at(tune, 0)),
-                List.of(FilmPlan.Placed.at(horn, Math.round(HORN_AT * Synth.RATE))),
-                HushRule.MUSIC_LU,
-                OptionalDouble.empty(),
-                OptionalDouble.empty())
-            .withVoicesAsTheyAre();
+        FilmPlan.of(Optional.of(film), voices, List.of(FilmPlan.Placed.at(tune, 0)))
+            .withEffects(List.of(FilmPlan.Placed.at(horn, Math.round(HORN_AT * Synth.RATE))))
+            .withEvensVoices(false);
     songs.listen(tune, Progress.NONE);
     Project made = new FilmMaker(plan, store, store, songs).make("First Ferry");
     List<Clip> takes = made.firstTrack(TrackKind.VOICE).orElseThrow().clipsInTime();

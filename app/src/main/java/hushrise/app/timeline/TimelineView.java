@@ -18,8 +18,6 @@ import javafx.collections.SetChangeListener;
 import javafx.geometry.Bounds;
 import javafx.geometry.Insets;
 import javafx.scene.Node;
-import javafx.scene.canvas.Canvas;
-import javafx.scene.canvas.GraphicsContext;
 import javafx.scene.control.Label;
 import javafx.scene.control.ScrollPane;
 import javafx.scene.input.ScrollEvent;
@@ -65,7 +63,7 @@ public final class TimelineView extends BorderPane {
   private final Polygon cap = new Polygon(-6, 0, 6, 0, 0, 8);
   private final Node empty;
   private final List<Lane> lanes = new ArrayList<>();
-  private final Canvas snapLine = new Canvas(2, 0);
+  private final SnapLine snapLine;
   private final BoxSelect box;
   private final SeparationStrip separation;
   private final List<TrackHead> heads = new ArrayList<>();
@@ -94,7 +92,7 @@ public final class TimelineView extends BorderPane {
     playhead.getStyleClass().add("playhead");
     cap.getStyleClass().add("playhead-cap");
     overlay.setMouseTransparent(true);
-    snapLine.setVisible(false);
+    snapLine = new SnapLine(view, overlay);
     box = new BoxSelect(view, () -> lanes);
     overlay.getChildren().addAll(snapLine, playhead, cap, box.shape());
     setTop(top());
@@ -170,7 +168,6 @@ public final class TimelineView extends BorderPane {
               Platform.runLater(this::showUnderway); // once what was ridden is written
             });
     view.session().habits().hotDbProperty().addListener((p, was, now) -> updateHeads());
-    view.snapLineProperty().addListener((p, was, now) -> showSnapLine(now));
     view.session().playheadProperty().addListener((p, was, now) -> playheadMoved());
     view.axisProperty().addListener((p, was, now) -> redraw());
     view.paletteProperty()
@@ -212,28 +209,6 @@ public final class TimelineView extends BorderPane {
     hasArrived = true;
     requestLayout();
     overviewThrottle.ask();
-  }
-
-  private void showSnapLine(OptionalLong place) {
-    if (place.isPresent()) {
-      if (!snapLine.isVisible()) {
-        drawSnapLine();
-      }
-      snapLine.setTranslateX(view.headWidth() + Math.round(view.axis().xOf(place.getAsLong())) - 1);
-    }
-    snapLine.setVisible(place.isPresent());
-  }
-
-  /** Dashes that are drawn once: as a dashed line they would be traced anew in each frame. */
-  private void drawSnapLine() {
-    double height = overlay.getHeight();
-    snapLine.setHeight(height);
-    GraphicsContext g = snapLine.getGraphicsContext2D();
-    g.clearRect(0, 0, 2, height);
-    g.setFill(view.palette().rise());
-    for (double y = 0; y < height; y += 9) {
-      g.fillRect(0, y, 2, 5);
-    }
   }
 
   @Override

@@ -7,6 +7,7 @@ import hushrise.app.session.Selection;
 import hushrise.app.widget.Fader;
 import hushrise.app.widget.Focus;
 import hushrise.app.widget.LevelField;
+import hushrise.app.widget.PanSlider;
 import hushrise.core.edit.LevelEdits;
 import hushrise.core.edit.TrackEdits;
 import hushrise.core.project.Project;
@@ -19,7 +20,6 @@ import javafx.scene.Cursor;
 import javafx.scene.Node;
 import javafx.scene.control.ContextMenu;
 import javafx.scene.control.Label;
-import javafx.scene.control.Slider;
 import javafx.scene.control.TextField;
 import javafx.scene.control.ToggleButton;
 import javafx.scene.control.Tooltip;
@@ -55,7 +55,7 @@ final class TrackHead extends VBox {
   private final ToggleButton mute = new ToggleButton(text("head.mute"));
   private final ToggleButton solo = new ToggleButton(text("head.solo"));
   private final ToggleButton ride = new ToggleButton(text("head.ride"));
-  private final Slider pan = new Slider(-1, 1, 0);
+  private final PanSlider pan;
   private final Fader fader;
   private final ContextMenu menu = new ContextMenu();
   private double pressedAt = Double.NaN;
@@ -93,6 +93,12 @@ final class TrackHead extends VBox {
         Track::withSoloed);
     fader = new Fader(text("head.fader", track.name()), view.paletteProperty());
     fader.setId("fader-" + kind);
+    pan =
+        new PanSlider(
+            text("head.pan", track.name()),
+            to -> view.session().drag(text("edit.pan"), p -> TrackEdits.setPan(p, trackId, to)),
+            to -> view.session().commit(text("edit.pan"), p -> TrackEdits.setPan(p, trackId, to)),
+            view.session()::endDrag);
     nameRow.setSpacing(3);
     nameRow.setAlignment(Pos.CENTER_LEFT);
     name.setMinWidth(20);
@@ -124,7 +130,7 @@ final class TrackHead extends VBox {
       showWhileWide(button);
     }
     setUpFader();
-    setUpPan(kind, trackName);
+    pan.setId("pan-" + kind);
     if (low) {
       fader.setPrefHeight(16);
       fader.setMaxHeight(18);
@@ -191,42 +197,6 @@ final class TrackHead extends VBox {
       view.setHeadWidth(NARROW);
       level.begin(false);
     }
-  }
-
-  private void setUpPan(String kind, String trackName) {
-    pan.setId("pan-" + kind);
-    pan.getStyleClass().add("pan");
-    pan.setAccessibleText(text("head.pan", trackName));
-    pan.setTooltip(new Tooltip(text("head.pan.tip")));
-    pan.setBlockIncrement(0.1);
-    pan.setMinWidth(40);
-    pan.setPrefWidth(60);
-    pan.valueProperty()
-        .addListener(
-            (p, was, now) -> {
-              double value = Math.abs(now.doubleValue()) < 0.04 ? 0 : now.doubleValue();
-              if (value == track().pan()) {
-                return;
-              }
-              if (pan.isValueChanging()) {
-                view.session().drag(text("edit.pan"), q -> TrackEdits.setPan(q, trackId, value));
-              } else {
-                view.session().commit(text("edit.pan"), q -> TrackEdits.setPan(q, trackId, value));
-              }
-            });
-    pan.valueChangingProperty()
-        .addListener(
-            (p, was, now) -> {
-              if (!now) {
-                view.session().endDrag();
-              }
-            });
-    pan.setOnMouseClicked(
-        e -> {
-          if (e.getClickCount() == 2) {
-            pan.setValue(0);
-          }
-        });
   }
 
   /** Gives a drag of the fader back; false when there is none. */
@@ -394,9 +364,7 @@ final class TrackHead extends VBox {
       fader.setTurns(armed);
       fader.setHotDb(view.session().habits().hotDbProperty().get());
       showLevel(track);
-      if (!pan.isValueChanging()) {
-        pan.setValue(track.pan());
-      }
+      pan.show(track.pan());
     }
   }
 }

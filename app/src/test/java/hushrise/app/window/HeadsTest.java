@@ -5,6 +5,7 @@ import static org.assertj.core.api.Assertions.assertThat;
 import hushrise.app.listen.Hearing;
 import hushrise.app.widget.Fader;
 import hushrise.core.edit.LevelEdits;
+import hushrise.core.edit.TrackEdits;
 import hushrise.core.project.media.TrackKind;
 import hushrise.core.project.timeline.Track;
 import java.util.List;
@@ -74,6 +75,16 @@ class HeadsTest extends WindowTestCase {
     assertThat(window.session().undoName()).hasValue("set pan");
     robot.interact(() -> pan.setValue(0));
     assertThat(music().pan()).isZero();
+  }
+
+  @Test
+  void aPanThatIsNearlyInTheMiddleStaysWhereItIsAsLongAsNobodyMovesIt() {
+    untilOpen();
+    String id = music().id();
+    robot.interact(
+        () -> window.session().commit("from elsewhere", p -> TrackEdits.setPan(p, id, 0.02)));
+    assertThat(music().pan()).isEqualTo(0.02);
+    assertThat(window.session().undoName()).hasValue("from elsewhere");
   }
 
   @Test

@@ -48,6 +48,13 @@ class OtherFileTest extends WindowTestCase {
     assertThat(project().media(clip.mediaId()).orElseThrow().file()).isEqualTo(file);
   }
 
+  /** Asks for a narration in a clip's place without waiting for it. */
+  private void askForAnother(String track, Clip clip) {
+    window.session().select(new Selection.OfClip(track, clip.id()));
+    chosen.next(folder.resolve("narration-2.flac"));
+    window.run(CommandId.OTHER_FILE);
+  }
+
   private double lufs(Media media) {
     LoudnessSteps steps = store.steps(media);
     return steps.lufs(0, steps.count());
@@ -113,9 +120,7 @@ class OtherFileTest extends WindowTestCase {
     String id = music().id();
     robot.interact(
         () -> {
-          window.session().select(new Selection.OfClip(id, before.id()));
-          chosen.next(folder.resolve("narration-2.flac"));
-          window.run(CommandId.OTHER_FILE);
+          askForAnother(id, before);
           chosen.next(bought);
           window.run(CommandId.OTHER_FILE);
         });
@@ -135,9 +140,7 @@ class OtherFileTest extends WindowTestCase {
     String track = music().id();
     robot.interact(
         () -> {
-          window.session().select(new Selection.OfClip(track, before.id()));
-          chosen.next(folder.resolve("narration-2.flac"));
-          window.run(CommandId.OTHER_FILE);
+          askForAnother(track, before);
           window.session().commit("off", p -> ShelfEdits.remove(p, before.mediaId()));
         });
     untilQuiet();

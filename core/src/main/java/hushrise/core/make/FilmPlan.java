@@ -2,8 +2,10 @@ package hushrise.core.make;
 
 import hushrise.core.edit.EvenVoices;
 import hushrise.core.fit.Fits;
+import hushrise.core.project.level.HushRule;
 import hushrise.core.project.level.HushRule.RiseRule;
 import hushrise.core.project.media.Media;
+import io.soabase.recordbuilder.core.RecordBuilder;
 import java.util.List;
 import java.util.Optional;
 import java.util.OptionalDouble;
@@ -27,6 +29,7 @@ import java.util.OptionalLong;
  *     short film
  * @param rises how the music swells where nobody speaks; empty: it does not
  */
+@RecordBuilder
 public record FilmPlan(
     Optional<Media> picture,
     OptionalLong endFrame,
@@ -37,85 +40,22 @@ public record FilmPlan(
     boolean evensVoices,
     OptionalDouble fadeInSeconds,
     OptionalDouble fadeOutSeconds,
-    Optional<RiseRule> rises) {
+    Optional<RiseRule> rises)
+    implements FilmPlanBuilder.With {
 
-  /** A plan that evens voices and has no rises. */
-  public FilmPlan(
-      Optional<Media> picture,
-      List<Placed> voices,
-      List<Placed> music,
-      List<Placed> effects,
-      double separationLu,
-      OptionalDouble fadeInSeconds,
-      OptionalDouble fadeOutSeconds) {
-    this(
-        picture,
-        OptionalLong.empty(),
-        voices,
-        music,
-        effects,
-        separationLu,
-        true,
-        fadeInSeconds,
-        fadeOutSeconds,
-        Optional.empty());
-  }
-
-  /** A plan of a film that evens voices and has no rises. */
-  public FilmPlan(
-      Media picture,
-      List<Placed> voices,
-      List<Placed> music,
-      List<Placed> effects,
-      double separationLu,
-      OptionalDouble fadeInSeconds,
-      OptionalDouble fadeOutSeconds) {
-    this(Optional.of(picture), voices, music, effects, separationLu, fadeInSeconds, fadeOutSeconds);
-  }
-
-  /** This plan with rises. */
-  public FilmPlan withRises(Optional<RiseRule> rule) {
-    return new FilmPlan(
-        picture,
-        endFrame,
-        voices,
-        music,
-        effects,
-        separationLu,
-        evensVoices,
-        fadeInSeconds,
-        fadeOutSeconds,
-        rule);
-  }
-
-  /** This plan with another end of sound without a picture. */
-  public FilmPlan withEndFrame(OptionalLong end) {
-    return new FilmPlan(
-        picture,
-        end,
-        voices,
-        music,
-        effects,
-        separationLu,
-        evensVoices,
-        fadeInSeconds,
-        fadeOutSeconds,
-        rises);
-  }
-
-  /** This plan with the takes as loud as they are. */
-  public FilmPlan withVoicesAsTheyAre() {
-    return new FilmPlan(
-        picture,
-        endFrame,
-        voices,
-        music,
-        effects,
-        separationLu,
-        false,
-        fadeInSeconds,
-        fadeOutSeconds,
-        rises);
+  /**
+   * A plan as most are: without effects, the voice as far above everything else as music wants it,
+   * takes evened, usual fades, no rises.
+   */
+  public static FilmPlan of(Optional<Media> picture, List<Placed> voices, List<Placed> music) {
+    return FilmPlanBuilder.builder()
+        .picture(picture)
+        .voices(voices)
+        .music(music)
+        .effects(List.of())
+        .separationLu(HushRule.MUSIC_LU)
+        .evensVoices(true)
+        .build();
   }
 
   /**

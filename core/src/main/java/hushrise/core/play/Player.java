@@ -36,9 +36,6 @@ public final class Player implements AutoCloseable {
 
   private static final long NEAR_NANOS = 250_000_000;
 
-  /** How long a run that jumps or breaks off takes to come in and to go. */
-  private static final int EDGE = 144;
-
   /** Is told what a person should know. Both on the player's thread. */
   public interface Listener {
 
@@ -372,30 +369,12 @@ public final class Player implements AutoCloseable {
     mixer.render(at, n, left, right, log);
     log.endBlock(left, right, n);
     if (run.softEdges) {
-      soften(
-          at - (range.loops() && at >= range.fromFrame() ? range.fromFrame() : run.fromFrame), n);
-      softenEnd(range.toFrame() - at, n);
+      long begin = range.loops() && at >= range.fromFrame() ? range.fromFrame() : run.fromFrame;
+      SoftEdges.comeIn(at - begin, left, right, n);
+      SoftEdges.go(range.toFrame() - at, left, right, n);
     }
     monitor.listen(ears, left, right, n);
     at += n;
-  }
-
-  /** Lets the beginning of a stretch come in. */
-  private void soften(long since, int n) {
-    for (int i = 0; i < n && since + i < EDGE; i++) {
-      float factor = Math.max(0, (since + i) / (float) EDGE);
-      left[i] *= factor;
-      right[i] *= factor;
-    }
-  }
-
-  /** Lets the end of a stretch go. */
-  private void softenEnd(long left0, int n) {
-    for (int i = (int) Math.max(0, left0 - EDGE); i < n; i++) {
-      float factor = Math.max(0, (left0 - 1 - i) / (float) EDGE);
-      left[i] *= factor;
-      right[i] *= factor;
-    }
   }
 
   private void write(int n) {

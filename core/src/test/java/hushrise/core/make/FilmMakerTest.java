@@ -54,14 +54,7 @@ class FilmMakerTest {
   }
 
   private FilmPlan plan(Media film, List<FilmPlan.Placed> voices) {
-    return new FilmPlan(
-        film,
-        voices,
-        List.of(FilmPlan.Placed.at(song, 0)),
-        List.of(),
-        10,
-        OptionalDouble.empty(),
-        OptionalDouble.empty());
+    return FilmPlan.of(Optional.of(film), voices, List.of(FilmPlan.Placed.at(song, 0)));
   }
 
   private static FilmPlan.Placed at(Media media, double seconds) {
@@ -94,15 +87,7 @@ class FilmMakerTest {
   }
 
   private List<Long> musicEnds(FilmPlan.Placed... songs) {
-    FilmPlan plan =
-        new FilmPlan(
-            film(30, true),
-            List.of(at(take, 4)),
-            List.of(songs),
-            List.of(),
-            10,
-            OptionalDouble.empty(),
-            OptionalDouble.empty());
+    FilmPlan plan = FilmPlan.of(Optional.of(film(30, true)), List.of(at(take, 4)), List.of(songs));
     return new FilmMaker(plan, sounds, sounds, Songs.NONE)
         .placed("p").firstTrack(TrackKind.MUSIC).orElseThrow().clips().stream()
             .map(Clip::endFrame)
@@ -142,7 +127,7 @@ class FilmMakerTest {
     Project even = new FilmMaker(plan, sounds, sounds, Songs.NONE).make("p");
     List<Double> loudness = List.copyOf(EvenVoices.loudness(Energies.of(even, sounds)).values());
     assertThat(loudness.get(0)).isCloseTo(loudness.get(1), within(0.01));
-    FilmPlan asTheyAre = plan.withVoicesAsTheyAre();
+    FilmPlan asTheyAre = plan.withEvensVoices(false);
     Project apart = new FilmMaker(asTheyAre, sounds, sounds, Songs.NONE).make("p");
     assertThat(EvenVoices.apart(EvenVoices.loudness(Energies.of(apart, sounds)))).isGreaterThan(9);
   }
@@ -153,14 +138,10 @@ class FilmMakerTest {
     Media soft = sounds.add("soft song", MediaKind.MUSIC, Projects.noise(12, 12 * RATE, 0.03));
     Media alike = sounds.add("alike", MediaKind.MUSIC, Projects.noise(13, 12 * RATE, 0.25));
     FilmPlan plan =
-        new FilmPlan(
-            film(30, false),
+        FilmPlan.of(
+            Optional.of(film(30, false)),
             List.of(at(take, 4)),
-            List.of(at(loud, 0), at(soft, 10), at(alike, 20)),
-            List.of(),
-            10,
-            OptionalDouble.empty(),
-            OptionalDouble.empty());
+            List.of(at(loud, 0), at(soft, 10), at(alike, 20)));
     Project made = new FilmMaker(plan, sounds, sounds, Songs.NONE).make("p");
     List<Double> gains =
         made.firstTrack(TrackKind.MUSIC).orElseThrow().clipsInTime().stream()
@@ -175,14 +156,7 @@ class FilmMakerTest {
   void quietMusicNeedsNoHush() {
     Media soft = sounds.add("soft", MediaKind.MUSIC, Projects.noise(8, 12 * RATE, 0.01));
     FilmPlan plan =
-        new FilmPlan(
-            film(20, false),
-            List.of(at(take, 4)),
-            List.of(at(soft, 0)),
-            List.of(),
-            10,
-            OptionalDouble.empty(),
-            OptionalDouble.empty());
+        FilmPlan.of(Optional.of(film(20, false)), List.of(at(take, 4)), List.of(at(soft, 0)));
     assertThat(
             new FilmMaker(plan, sounds, sounds, Songs.NONE)
                 .make("p")
@@ -204,14 +178,8 @@ class FilmMakerTest {
   void anEffectOverAPassageIsMadeUpForByTheMusic() {
     Media horn = sounds.add("horn", MediaKind.EFFECT, Projects.noise(9, 5 * RATE, 0.045));
     FilmPlan plan =
-        new FilmPlan(
-            film(20, false),
-            List.of(at(take, 4)),
-            List.of(at(song, 0)),
-            List.of(at(horn, 4)),
-            10,
-            OptionalDouble.empty(),
-            OptionalDouble.empty());
+        FilmPlan.of(Optional.of(film(20, false)), List.of(at(take, 4)), List.of(at(song, 0)))
+            .withEffects(List.of(at(horn, 4)));
     Project project = new FilmMaker(plan, sounds, sounds, Songs.NONE).make("p");
     PassageLoudness measured =
         PassageLoudness.measure(project, sounds, Passages.of(project)).getFirst();
@@ -268,34 +236,15 @@ class FilmMakerTest {
     assertProblem(plan(film(20, false), List.of()), "no narration was given");
     Media blip = sounds.add("blip", MediaKind.MUSIC, Projects.noise(1, RATE / 2, 0.3));
     assertProblem(
-        new FilmPlan(
-            film(20, false),
-            List.of(at(take, 1)),
-            List.of(at(blip, 0)),
-            List.of(),
-            10,
-            OptionalDouble.empty(),
-            OptionalDouble.empty()),
+        FilmPlan.of(Optional.of(film(20, false)), List.of(at(take, 1)), List.of(at(blip, 0))),
         "shorter than a second");
     assertProblem(
-        new FilmPlan(
-            film(5, false),
-            List.of(at(take, 0)),
-            List.of(at(song, 0)),
-            List.of(),
-            10,
-            OptionalDouble.of(4),
-            OptionalDouble.of(4)),
+        FilmPlan.of(Optional.of(film(5, false)), List.of(at(take, 0)), List.of(at(song, 0)))
+            .withFadeInSeconds(OptionalDouble.of(4))
+            .withFadeOutSeconds(OptionalDouble.of(4)),
         "fades of the music are longer");
     assertProblem(
-        new FilmPlan(
-            film(5, false),
-            List.of(at(take, 0)),
-            List.of(at(song, 7)),
-            List.of(),
-            10,
-            OptionalDouble.empty(),
-            OptionalDouble.empty()),
+        FilmPlan.of(Optional.of(film(5, false)), List.of(at(take, 0)), List.of(at(song, 7))),
         "place it earlier");
   }
 
@@ -331,14 +280,7 @@ class FilmMakerTest {
   }
 
   private FilmPlan podcast(List<FilmPlan.Placed> voices) {
-    return new FilmPlan(
-        Optional.empty(),
-        voices,
-        List.of(at(song, 0)),
-        List.of(),
-        10,
-        OptionalDouble.empty(),
-        OptionalDouble.empty());
+    return FilmPlan.of(Optional.empty(), voices, List.of(at(song, 0)));
   }
 
   @Test
@@ -364,14 +306,11 @@ class FilmMakerTest {
   void everythingUnderTheVoiceTogetherReachesWhatWasAskedFor() {
     for (double asked : new double[] {12, 15, 20, 26}) {
       FilmPlan plan =
-          new FilmPlan(
-              film(30, true),
-              List.of(at(take, 4), at(take, 17)),
-              List.of(FilmPlan.Placed.at(song, 0)),
-              List.of(),
-              asked,
-              OptionalDouble.empty(),
-              OptionalDouble.empty());
+          FilmPlan.of(
+                  Optional.of(film(30, true)),
+                  List.of(at(take, 4), at(take, 17)),
+                  List.of(FilmPlan.Placed.at(song, 0)))
+              .withSeparationLu(asked);
       Project project = new FilmMaker(plan, sounds, sounds, Songs.NONE).make("p");
       assertThat(PassageLoudness.measure(project, sounds, Passages.of(project)))
           .as("asked for %.0f LU", asked)
