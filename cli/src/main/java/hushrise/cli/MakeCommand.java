@@ -233,7 +233,7 @@ final class MakeCommand implements Callable<Integer> {
     spec.commandLine().getOut().println(json ? report.json() : report.text());
     if (json) {
       report.missed().forEach(spec.commandLine().getErr()::println);
-      report.unheard().forEach(spec.commandLine().getErr()::println);
+      report.misplaced().forEach(spec.commandLine().getErr()::println);
     }
   }
 

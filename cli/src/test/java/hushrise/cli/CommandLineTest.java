@@ -79,6 +79,21 @@ class CommandLineTest extends CommandLineTestCase {
   }
 
   @Test
+  void narrationThatSpeaksOverAnotherOrPastTheEndIsTold() {
+    String take = DEMO.resolve("narration-4.flac").toString();
+    Answer answer = call(make("misplaced.wav", "--voice", take + "@50", "--voice", take + "@92"));
+    assertThat(answer.code()).as(answer.err()).isZero();
+    assertThat(answer.out().lines())
+        .anyMatch(
+            l ->
+                l.matches(
+                    "narration-4.flac begins at 50[.]\\d s while narration-3.flac still speaks: .*"))
+        .anyMatch(l -> l.matches("narration-4.flac goes on for \\d[.]\\d s after the picture .*"))
+        .filteredOn(l -> l.contains("still speaks"))
+        .hasSize(1);
+  }
+
+  @Test
   void renderGivesASavedProjectAndItsStems() throws IOException {
     Path saved = folder.resolve("ferry.hushrise");
     JsonNode made = call(make("film.wav", "--json", "--save", saved.toString())).json();

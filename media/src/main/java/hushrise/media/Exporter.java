@@ -181,6 +181,9 @@ public final class Exporter {
       }
       boolean copied = writer.copiesPicture();
       List<String> notes = new ArrayList<>(writer.leftOut());
+      if (order.format().isFilm() && !copied) {
+        notes.addFirst(whyAnew());
+      }
       notes.addAll(stems.notes());
       notes.addAll(cutShort());
       clipped(measured).ifPresent(notes::add);
@@ -332,6 +335,14 @@ public final class Exporter {
         .sorted(Comparator.comparingLong(Marker::frame))
         .map(m -> new Mark(project.seconds(m.frame() - span.startFrame()), m.name()))
         .toList();
+  }
+
+  /** Why a film's picture is not that of its file, untouched. */
+  private String whyAnew() {
+    return isWholeFilm()
+        ? "The picture was encoded anew: a .%s file does not take it as it is."
+            .formatted(order.format().ending())
+        : "The picture was encoded anew, as it is cut or put together.";
   }
 
   /** What is to be said of files that seem to end before their end. */

@@ -207,7 +207,11 @@ class CompanionsTest extends MediaTestCase {
                 .withRange(Optional.of(new Span(RATE, 3L * RATE))),
             store,
             Progress.NONE);
-    assertThat(made.notes()).hasSize(3).allMatch(n -> n.contains("as its picture is cut"));
+    assertThat(made.notes().getFirst())
+        .isEqualTo("The picture was encoded anew, as it is cut or put together.");
+    assertThat(made.notes().subList(1, made.notes().size()))
+        .hasSize(3)
+        .allMatch(n -> n.contains("as its picture is cut"));
     assertThat(look(out).title()).isEqualTo("Own name");
     assertThat(Probe.of(out).picture().orElseThrow().seconds()).isBetween(1.95, 2.05);
   }

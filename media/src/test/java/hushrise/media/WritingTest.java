@@ -145,6 +145,8 @@ class WritingTest extends MediaTestCase {
         Exporter.export(
             project(film, tone("tone.wav", 3)), store, out, OutputFormat.WEBM, Progress.NONE);
     assertThat(result.pictureCopied()).isFalse();
+    assertThat(result.notes())
+        .containsExactly("The picture was encoded anew: a .webm file does not take it as it is.");
     Probe probe = Probe.of(out);
     assertThat(probe.picture().orElseThrow().codec()).isEqualTo("vp9");
     assertThat(probe.sound().orElseThrow().codec()).isEqualTo("opus");

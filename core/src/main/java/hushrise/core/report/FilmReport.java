@@ -180,7 +180,7 @@ public record FilmReport(
     for (String credit : credits()) {
       text.append(System.lineSeparator()).append(credit);
     }
-    unheard().forEach(line -> text.append(System.lineSeparator()).append(line));
+    misplaced().forEach(line -> text.append(System.lineSeparator()).append(line));
     return text.toString().stripTrailing();
   }
 
@@ -195,9 +195,17 @@ public record FilmReport(
             delivered.before().integratedLufs(), delivered.goal().orElseThrow().lufs(), limited);
   }
 
-  /** Which narration goes on after the film has ended: a line each. */
-  public List<String> unheard() {
+  /** Which narration goes on after the film has ended, or speaks over another: a line each. */
+  public List<String> misplaced() {
     List<String> lines = new ArrayList<>();
+    for (Passages.Overlap both : Passages.atOnce(project)) {
+      if (span.overlaps(both.span())) {
+        lines.add(
+            "%s begins at %.1f s while %s still speaks: place it later."
+                .formatted(
+                    title(both.after()), at(both.span().startFrame()), title(both.before())));
+      }
+    }
     for (Track track : project.voiceTracks().filter(project.heardTracks()).toList()) {
       for (Clip clip : track.clips()) {
         Media media = project.media(clip.mediaId()).orElseThrow();
@@ -211,6 +219,14 @@ public record FilmReport(
       }
     }
     return lines;
+  }
+
+  private String title(Passages.Passage passage) {
+    return project
+        .clip(passage.clipId())
+        .flatMap(c -> project.media(c.mediaId()))
+        .map(Media::title)
+        .orElse("");
   }
 
   private String passageLine(int index) {

@@ -15,6 +15,9 @@ import java.util.function.Predicate;
 /** Where somebody speaks on the timeline. */
 public final class Passages {
 
+  /** Two takes that meet for no longer do so by accident, and nobody hears it. */
+  private static final double LEAST_OVERLAP_SECONDS = 0.3;
+
   private Passages() {}
 
   /**
@@ -72,6 +75,32 @@ public final class Passages {
                     .forEach(c -> project.media(c.mediaId()).ifPresent(m -> add(all, t, c, m))));
     all.sort(Comparator.comparingLong(p -> p.span().startFrame()));
     return all;
+  }
+
+  /**
+   * Two takes that speak at the same time.
+   *
+   * @param after the one that begins later
+   * @param span while both are heard for the first time
+   */
+  public record Overlap(Passage before, Passage after, Span span) {}
+
+  /** Where one take begins to speak while another one still does: one place for each take. */
+  public static List<Overlap> atOnce(Project project) {
+    List<Passage> all = each(project, project.heardTracks());
+    List<Overlap> found = new ArrayList<>();
+    for (int i = 1; i < all.size(); i++) {
+      Passage before = all.get(i - 1);
+      Passage after = all.get(i);
+      long end = Math.min(before.span().endFrame(), after.span().endFrame());
+      boolean known = !found.isEmpty() && found.getLast().after().clipId().equals(after.clipId());
+      if (!before.clipId().equals(after.clipId())
+          && !known
+          && end - after.span().startFrame() > project.frames(LEAST_OVERLAP_SECONDS)) {
+        found.add(new Overlap(before, after, new Span(after.span().startFrame(), end)));
+      }
+    }
+    return found;
   }
 
   /** The stretches of speech in one clip; the clip's extent while nobody has looked for them. */
