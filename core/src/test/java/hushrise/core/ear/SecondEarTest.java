@@ -292,21 +292,6 @@ class SecondEarTest {
   }
 
   @Test
-  void musicThatPumps() {
-    Talk near = new Talk(30, new double[] {4, 8}, new double[] {9.6, 13});
-    Project drafted = HushDrafter.draft(near.project, near.sounds).after();
-    List<Hush> hushes = drafted.firstTrack(TrackKind.MUSIC).orElseThrow().hushes();
-    assertThat(hushes).hasSize(2);
-    Energies energies = Energies.of(drafted, near.sounds);
-    Heard heard =
-        new Heard(energies, Separation.of(energies, 10), near.sounds, Songs.NONE, List.of());
-    List<Finding> found = new Pumping().hear(heard);
-    assertThat(found).hasSize(1);
-    Project merged = found.getFirst().remedies().getFirst().edit().apply(drafted);
-    assertThat(merged.firstTrack(TrackKind.MUSIC).orElseThrow().hushes()).hasSize(1);
-  }
-
-  @Test
   void tracksThatWereLeftMutedOrSoloed() {
     Project muted = clean.withTrack(music, t -> t.withMuted(true));
     mends(muted, only("track.muted", muted), 0);

@@ -95,10 +95,10 @@ class FilmMakerTest {
   }
 
   @Test
-  void passagesCloserThanOneAndAHalfSecondsShareAHush() {
+  void passagesCloserThanTheUsualGapShareAHush() {
     Project near =
         new FilmMaker(
-                plan(film(30, false), List.of(at(take, 4), at(take, 10.4))),
+                plan(film(30, false), List.of(at(take, 4), at(take, 11.1))),
                 sounds,
                 sounds,
                 Songs.NONE)
@@ -108,11 +108,11 @@ class FilmMakerTest {
         .satisfies(
             h -> {
               assertThat(h.startFrame()).isEqualTo(4L * RATE);
-              assertThat(h.endFrame()).isEqualTo(Math.round(15.4 * RATE));
+              assertThat(h.endFrame()).isEqualTo(Math.round(16.1 * RATE));
             });
     Project apart =
         new FilmMaker(
-                plan(film(30, false), List.of(at(take, 4), at(take, 10.5))),
+                plan(film(30, false), List.of(at(take, 4), at(take, 11.2))),
                 sounds,
                 sounds,
                 Songs.NONE)

@@ -39,6 +39,12 @@ public record HushRule(
   /** What everything else is held under the voice unless said otherwise, in LU. */
   public static final double AMBIENCE_LU = 15;
 
+  /**
+   * Passages closer than this share the floor unless said otherwise: with the usual turns the music
+   * would be up for less than two seconds between them, which is heard as pumping.
+   */
+  public static final double SHORTEST_GAP_SECONDS = 2.2;
+
   public HushRule {
     voices = voices == null ? List.of() : List.copyOf(voices);
     fixedDepthDb = fixedDepthDb == null ? OptionalDouble.empty() : fixedDepthDb;
@@ -57,7 +63,7 @@ public record HushRule(
         separationLu,
         OptionalDouble.empty(),
         Turn.DEFAULT,
-        1.5,
+        SHORTEST_GAP_SECONDS,
         -40,
         0,
         false,
