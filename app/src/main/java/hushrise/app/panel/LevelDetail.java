@@ -7,6 +7,7 @@ import hushrise.app.play.Riders;
 import hushrise.app.session.Selection;
 import hushrise.app.session.Session;
 import hushrise.app.widget.Form;
+import hushrise.app.widget.TypedField;
 import hushrise.core.edit.KeyframeEdits;
 import hushrise.core.edit.LevelEdits;
 import hushrise.core.edit.MarkerEdits;
@@ -14,13 +15,16 @@ import hushrise.core.edit.TrackEdits;
 import hushrise.core.project.Marker;
 import hushrise.core.project.Project;
 import hushrise.core.project.level.Keyframe;
+import hushrise.core.project.level.LevelText;
 import hushrise.core.project.level.SegmentShape;
 import hushrise.core.project.timeline.Track;
 import hushrise.core.ride.RideRule;
 import java.util.List;
 import java.util.Locale;
 import java.util.Optional;
+import java.util.OptionalDouble;
 import java.util.Set;
+import java.util.function.DoubleConsumer;
 import javafx.scene.control.Label;
 
 /** The numbers of tracks, keyframes, hushes and markers. Each gives the title to show. */
@@ -83,6 +87,27 @@ final class LevelDetail {
     return track.name();
   }
 
+  /** How far the line may be from the hand: a distance, which has no sign. */
+  private void tolerance(RideRule rule) {
+    String shown = "%.1f dB".formatted(rule.toleranceDb());
+    TypedField field =
+        form.number("detail-ride-tolerance", text("detail.ride.tolerance"), shown, words -> {});
+    field.setTip(text("detail.ride.tolerance.tip"));
+    DoubleConsumer set =
+        db -> riders.ruleProperty().set(new RideRule(db, rule.glides(), rule.glideSeconds()));
+    field.onStep(
+        (direction, fine) -> set.accept(rule.toleranceDb() + direction * (fine ? 0.1 : 0.5)));
+    field.onTyped(
+        words -> {
+          OptionalDouble typed = LevelText.parse(words);
+          if (typed.isPresent()) {
+            set.accept(Math.abs(typed.getAsDouble()));
+          } else {
+            field.refuse(shown, text("detail.ride.tolerance.tip"));
+          }
+        });
+  }
+
   /** What becomes of a ride, while the track is armed. */
   private void ride(Track track) {
     if (!riders.armed().contains(track.id())) {
@@ -110,17 +135,7 @@ final class LevelDetail {
                 .set(
                     new RideRule(
                         rule.toleranceDb(), rule.glides(), session.shown().seconds(frames))));
-    form.level(
-            "detail-ride-tolerance",
-            text("detail.ride.tolerance"),
-            rule.toleranceDb(),
-            "",
-            (p, db) -> p)
-        .onTaken(
-            db ->
-                riders
-                    .ruleProperty()
-                    .set(new RideRule(Math.abs(db), rule.glides(), rule.glideSeconds())));
+    tolerance(rule);
     form.choice(
         "detail-ride-count",
         text("detail.ride.count"),

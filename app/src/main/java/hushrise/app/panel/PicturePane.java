@@ -15,6 +15,7 @@ import java.nio.file.Path;
 import java.util.Optional;
 import java.util.concurrent.ExecutorService;
 import java.util.concurrent.Executors;
+import javafx.scene.control.Label;
 import javafx.scene.image.Image;
 import javafx.scene.image.ImageView;
 import javafx.scene.image.PixelBuffer;
@@ -35,6 +36,7 @@ public final class PicturePane extends StackPane {
   private final Session session;
   private final Jobs jobs;
   private final ImageView view = new ImageView();
+  private final Label none = new Label();
   private final ExecutorService worker =
       Executors.newSingleThreadExecutor(
           Thread.ofPlatform().daemon().name("hushrise-picture").factory());
@@ -106,7 +108,10 @@ public final class PicturePane extends StackPane {
     view.fitWidthProperty().bind(widthProperty());
     view.fitHeightProperty().bind(heightProperty());
     view.setManaged(false);
-    getChildren().add(view);
+    none.setId("picture-none");
+    none.getStyleClass().add("picture-none");
+    none.setWrapText(true);
+    getChildren().addAll(view, none);
     session.playheadProperty().addListener((p, was, now) -> wish());
     session.shownProperty().addListener((p, was, now) -> wish());
   }
@@ -133,7 +138,9 @@ public final class PicturePane extends StackPane {
     Project project = session.shown();
     Optional<Clip> clip = shownClip(project);
     Optional<Media> film = clip.flatMap(c -> project.media(c.mediaId()));
+    none.setVisible(film.isEmpty());
     if (film.isEmpty()) {
+      none.setText(text(project.pictureEndFrame().isEmpty() ? "picture.none" : "picture.gap"));
       again = busy;
       view.setImage(null);
       shownSeconds = -1;

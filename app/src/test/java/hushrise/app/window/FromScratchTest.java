@@ -18,6 +18,7 @@ import java.util.stream.Collectors;
 import java.util.stream.Stream;
 import javafx.scene.Node;
 import javafx.scene.control.ButtonBase;
+import javafx.scene.control.Label;
 import javafx.scene.control.Labeled;
 import javafx.scene.control.ListCell;
 import javafx.scene.control.ListView;
@@ -43,6 +44,7 @@ class FromScratchTest extends WindowTestCase {
   @Test
   void anEmptyWindowSaysWhatToDoNext() {
     assertThat(find("start").isVisible()).isTrue();
+    assertThat(find("picture-none").isVisible()).isTrue();
     press(KeyCode.H);
     assertThat(status()).contains("no narration");
     press(KeyCode.CONTROL, KeyCode.E);
@@ -77,7 +79,9 @@ class FromScratchTest extends WindowTestCase {
     long spoken = project().firstTrack(TrackKind.VOICE).orElseThrow().endFrame();
     assertThat(spoken + 4L * RATE).isLessThan(alone);
     assertThat(music().clips().getFirst().endFrame()).isEqualTo(spoken + 4L * RATE);
+    assertThat(this.<Label>find("picture-none").getText()).contains("drop a film");
     add("first-ferry.mp4");
+    assertThat(find("picture-none").isVisible()).isFalse();
     until("the music is looped", () -> music().clips().getFirst().endFrame() == 96L * RATE);
     Clip bed = music().clips().getFirst();
     assertThat(bed.fit().orElseThrow().mode()).isEqualTo(FitMode.LOOP);

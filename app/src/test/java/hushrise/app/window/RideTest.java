@@ -4,8 +4,10 @@ import static org.assertj.core.api.Assertions.assertThat;
 
 import hushrise.app.play.TransportState;
 import hushrise.app.session.Selection;
+import hushrise.app.widget.TypedField;
 import hushrise.core.project.level.Keyframe;
 import hushrise.core.project.level.LevelLine;
+import hushrise.core.ride.RideRule;
 import java.util.List;
 import javafx.geometry.Point2D;
 import javafx.scene.Node;
@@ -118,6 +120,12 @@ class RideTest extends WindowTestCase {
     ComboBox<Boolean> after = find("detail-ride-after");
     robot.interact(() -> after.setValue(true));
     type("detail-ride-glide", "0.2");
+    assertThat(this.<TypedField>find("detail-ride-tolerance").getText()).isEqualTo("0.5 dB");
+    type("detail-ride-tolerance", "loose");
+    assertThat(this.<TypedField>find("detail-ride-tolerance").getText()).isEqualTo("0.5 dB");
+    type("detail-ride-tolerance", "0.4");
+    assertThat(window.transport().riders().ruleProperty().get())
+        .isEqualTo(new RideRule(0.4, true, 0.2));
     ride(10, 10.6, 20);
     LevelLine second = music().line();
     for (double s : new double[] {1, 3.9, 5, 7, 9.8, 60, 80}) {
