@@ -21,6 +21,7 @@ import java.util.ArrayList;
 import java.util.List;
 import java.util.Optional;
 import java.util.Set;
+import java.util.function.Consumer;
 import java.util.stream.Collectors;
 
 /** What keys do to levels: keyframes, and the levels and times of what is selected. */
@@ -65,33 +66,35 @@ public final class LevelCommands {
         .filter(t -> t.kind().sounds());
   }
 
+  /** Does something to that track; where there is none it is said. */
+  void onTrack(Consumer<Track> what) {
+    track().ifPresentOrElse(what, () -> messages.say(text("level.noTrack")));
+  }
+
   private void addKeyframe() {
-    track()
-        .ifPresent(
-            t -> {
-              session.commit(
-                  text("edit.addKeyframe"),
-                  p -> LevelEdits.addKeyframe(p, t.id(), session.playhead()));
-              session.select(new Selection.OfKeyframe(t.id(), session.playhead()));
-            });
+    onTrack(
+        t -> {
+          session.commit(
+              text("edit.addKeyframe"), p -> LevelEdits.addKeyframe(p, t.id(), session.playhead()));
+          session.select(new Selection.OfKeyframe(t.id(), session.playhead()));
+        });
   }
 
   private void toKeyframe(boolean next) {
-    track()
-        .ifPresent(
-            t -> {
-              List<Keyframe> all = t.line().keyframes();
-              int at =
-                  next
-                      ? t.line().indexAfter(session.playhead())
-                      : t.line().indexAfter(session.playhead() - 1) - 1;
-              if (at >= 0 && at < all.size()) {
-                session.seek(all.get(at).frame());
-                session.select(new Selection.OfKeyframe(t.id(), all.get(at).frame()));
-              } else {
-                messages.say(text("keyframe.none"));
-              }
-            });
+    onTrack(
+        t -> {
+          List<Keyframe> all = t.line().keyframes();
+          int at =
+              next
+                  ? t.line().indexAfter(session.playhead())
+                  : t.line().indexAfter(session.playhead() - 1) - 1;
+          if (at >= 0 && at < all.size()) {
+            session.seek(all.get(at).frame());
+            session.select(new Selection.OfKeyframe(t.id(), all.get(at).frame()));
+          } else {
+            messages.say(text("keyframe.none"));
+          }
+        });
   }
 
   private void clear(boolean overClip) {

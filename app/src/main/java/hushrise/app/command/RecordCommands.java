@@ -41,6 +41,6 @@ public final class RecordCommands {
         .set(CommandId.READ_PREVIOUS, () -> read.accept(-1))
         .set(CommandId.INPUT_CHECK, recording::check)
         .set(CommandId.INPUT_LATENCY, recording::measureLatency)
-        .set(CommandId.SURFACE_LEARN, () -> levels.track().ifPresent(surface::learn));
+        .set(CommandId.SURFACE_LEARN, () -> levels.onTrack(surface::learn));
   }
 }

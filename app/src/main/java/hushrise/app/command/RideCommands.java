@@ -31,21 +31,19 @@ public final class RideCommands {
     table
         .set(CommandId.RIDE_ARM, this::arm)
         .set(CommandId.RIDE_AFTER, this::changeAfter)
-        .set(CommandId.RIDE_HUSHES, this::makeHushes);
+        .set(CommandId.RIDE_HUSHES, () -> levels.onTrack(this::makeHushes));
   }
 
   private void arm() {
-    levels
-        .track()
-        .ifPresent(
-            t -> {
-              riders.toggle(t.id());
-              boolean armed = riders.armed().contains(t.id());
-              if (armed) {
-                session.select(new Selection.OfTrack(t.id()));
-              }
-              messages.say(text(armed ? "ride.armed" : "ride.disarmed", t.name()));
-            });
+    levels.onTrack(
+        t -> {
+          riders.toggle(t.id());
+          boolean armed = riders.armed().contains(t.id());
+          if (armed) {
+            session.select(new Selection.OfTrack(t.id()));
+          }
+          messages.say(text(armed ? "ride.armed" : "ride.disarmed", t.name()));
+        });
   }
 
   private void changeAfter() {
@@ -56,8 +54,7 @@ public final class RideCommands {
     messages.say(text(rule.glides() ? "ride.stays" : "ride.glides"));
   }
 
-  private void makeHushes() {
-    Track track = levels.track().orElseThrow();
+  private void makeHushes(Track track) {
     Project made = RideHushes.of(session.present(), track.id());
     int more = made.track(track.id()).orElseThrow().hushes().size() - track.hushes().size();
     if (more == 0) {

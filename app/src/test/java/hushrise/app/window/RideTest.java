@@ -5,8 +5,10 @@ import static org.assertj.core.api.Assertions.assertThat;
 import hushrise.app.play.TransportState;
 import hushrise.app.session.Selection;
 import hushrise.app.widget.TypedField;
+import hushrise.core.project.Project;
 import hushrise.core.project.level.Keyframe;
 import hushrise.core.project.level.LevelLine;
+import hushrise.core.project.media.TrackKind;
 import hushrise.core.ride.RideRule;
 import java.util.List;
 import javafx.geometry.Point2D;
@@ -214,6 +216,21 @@ class RideTest extends WindowTestCase {
     assertThat(music().hushes()).hasSize(1);
     assertClose(music().hushes().getFirst().depthDb(), -11, 0.6);
     assertThat(status()).contains("One hush");
+  }
+
+  @Test
+  void whatNeedsATrackThatSoundsSaysSoWhereThePictureIsSelected() {
+    untilOpen();
+    Project before = project();
+    String picture = project().firstTrack(TrackKind.PICTURE).orElseThrow().id();
+    robot.interact(() -> window.session().select(new Selection.OfTrack(picture)));
+    for (KeyCode[] keys :
+        new KeyCode[][] {{KeyCode.SHIFT, KeyCode.D}, {KeyCode.D}, {KeyCode.K}, {KeyCode.PAGE_UP}}) {
+      robot.interact(() -> window.say(""));
+      press(keys);
+      assertThat(status()).contains("needs a track that sounds");
+    }
+    assertThat(project()).isEqualTo(before);
   }
 
   private static Keyframe straight(long frame, double db) {
