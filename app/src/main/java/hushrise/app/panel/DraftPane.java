@@ -4,6 +4,7 @@ import static hushrise.app.words.Texts.text;
 
 import hushrise.app.listen.Drafting;
 import hushrise.app.session.Session;
+import hushrise.app.widget.Choice;
 import hushrise.app.widget.Focus;
 import hushrise.app.widget.Form;
 import hushrise.app.widget.RowList;
@@ -26,7 +27,6 @@ import javafx.geometry.Pos;
 import javafx.scene.Node;
 import javafx.scene.control.Button;
 import javafx.scene.control.CheckBox;
-import javafx.scene.control.ComboBox;
 import javafx.scene.control.Label;
 import javafx.scene.control.TextField;
 import javafx.scene.control.Tooltip;
@@ -34,7 +34,6 @@ import javafx.scene.layout.HBox;
 import javafx.scene.layout.Priority;
 import javafx.scene.layout.Region;
 import javafx.scene.layout.VBox;
-import javafx.util.StringConverter;
 
 /**
  * A draft of hushes before it is taken: the rule it goes by, which drafts anew when it is changed,
@@ -44,7 +43,7 @@ public final class DraftPane extends HBox {
 
   private final Session session;
   private final Drafting drafting;
-  private final ComboBox<Track> tracks = new ComboBox<>();
+  private final Choice<Track> tracks = new Choice<>("draft-track", Track::name);
   private final Form form;
   private final Label counts = new Label();
   private final RowList<HushDraft.Line> lines = new RowList<>(this::line);
@@ -72,20 +71,7 @@ public final class DraftPane extends HBox {
   private VBox rulePart() {
     Label title = new Label(text("draft.title"));
     title.getStyleClass().add("pane-title");
-    tracks.setId("draft-track");
     tracks.setAccessibleText(text("draft.track"));
-    tracks.setConverter(
-        new StringConverter<>() {
-          @Override
-          public String toString(Track track) {
-            return track == null ? "" : track.name();
-          }
-
-          @Override
-          public Track fromString(String name) {
-            return tracks.getValue();
-          }
-        });
     tracks.setOnAction(
         e -> {
           if (!filling && tracks.getValue() != null) {
@@ -233,24 +219,13 @@ public final class DraftPane extends HBox {
     if (all.size() < 2) {
       return;
     }
-    ComboBox<Optional<Track>> box = new ComboBox<>();
+    Choice<Optional<Track>> box =
+        new Choice<>(
+            "draft-voices", t -> t.map(Track::name).orElseGet(() -> text("draft.allVoices")));
     box.getItems().add(Optional.empty());
     all.forEach(t -> box.getItems().add(Optional.of(t)));
     box.setValue(all.stream().filter(t -> rule.voices().contains(t.id())).findFirst());
-    box.setId("draft-voices");
     box.setAccessibleText(text("draft.voices"));
-    box.setConverter(
-        new StringConverter<>() {
-          @Override
-          public String toString(Optional<Track> t) {
-            return t == null || t.isEmpty() ? text("draft.allVoices") : t.get().name();
-          }
-
-          @Override
-          public Optional<Track> fromString(String name) {
-            return box.getValue();
-          }
-        });
     box.setOnAction(
         e ->
             drafting.withRule(

@@ -8,24 +8,24 @@ import hushrise.app.look.Palette;
 import hushrise.app.record.Background;
 import hushrise.app.record.Recording;
 import hushrise.app.session.Session;
+import hushrise.app.widget.Choice;
 import hushrise.app.widget.Form;
 import hushrise.core.sound.Devices;
 import java.nio.file.Path;
+import java.util.List;
 import java.util.Optional;
+import java.util.function.Function;
 import javafx.animation.AnimationTimer;
 import javafx.beans.property.ObjectProperty;
-import javafx.collections.FXCollections;
 import javafx.scene.canvas.Canvas;
 import javafx.scene.canvas.GraphicsContext;
 import javafx.scene.control.Button;
 import javafx.scene.control.CheckBox;
-import javafx.scene.control.ComboBox;
 import javafx.scene.control.Label;
 import javafx.scene.layout.GridPane;
 import javafx.scene.layout.HBox;
 import javafx.scene.layout.Priority;
 import javafx.scene.layout.VBox;
-import javafx.util.StringConverter;
 
 /** The recorder: input and its level, the take, and the text to read. */
 public final class RecorderPane extends VBox {
@@ -117,19 +117,16 @@ public final class RecorderPane extends VBox {
   }
 
   private GridPane choices(Devices devices) {
-    ComboBox<String> input = new ComboBox<>();
-    input.setId("recorder-input");
-    input.getItems().setAll(devices.inputs());
+    Choice<String> input = new Choice<>("recorder-input", devices.inputs(), Function.identity());
     input.valueProperty().bindBidirectional(recording.inputNameProperty());
-    ComboBox<Background> background =
-        new ComboBox<>(FXCollections.observableArrayList(Background.values()));
-    background.setId("recorder-background");
-    background.setConverter(words(Background::words));
+    Choice<Background> background =
+        new Choice<>("recorder-background", List.of(Background.values()), Background::words);
     background.valueProperty().bindBidirectional(recording.backgroundProperty());
-    ComboBox<Integer> count = new ComboBox<>(FXCollections.observableArrayList(0, 2, 3, 4, 5));
-    count.setId("recorder-count");
-    count.setConverter(
-        words(s -> s == 0 ? text("recorder.count.none") : text("recorder.count.s", s)));
+    Choice<Integer> count =
+        new Choice<>(
+            "recorder-count",
+            List.of(0, 2, 3, 4, 5),
+            s -> s == 0 ? text("recorder.count.none") : text("recorder.count.s", s));
     count.setValue(recording.countInSecondsProperty().get());
     count.setOnAction(e -> recording.countInSecondsProperty().set(count.getValue()));
     GridPane grid = new GridPane(8, 5);
@@ -139,7 +136,7 @@ public final class RecorderPane extends VBox {
     return grid;
   }
 
-  private static void row(GridPane grid, int row, String words, ComboBox<?> box) {
+  private static void row(GridPane grid, int row, String words, Choice<?> box) {
     Label name = new Label(words);
     name.getStyleClass().add("faint");
     name.setLabelFor(box);
@@ -147,20 +144,6 @@ public final class RecorderPane extends VBox {
     box.setMaxWidth(Double.MAX_VALUE);
     GridPane.setHgrow(box, Priority.ALWAYS);
     grid.addRow(row, name, box);
-  }
-
-  private static <T> StringConverter<T> words(java.util.function.Function<T, String> of) {
-    return new StringConverter<>() {
-      @Override
-      public String toString(T value) {
-        return value == null ? "" : of.apply(value);
-      }
-
-      @Override
-      public T fromString(String words) {
-        throw new UnsupportedOperationException(words);
-      }
-    };
   }
 
   private void choose(java.util.function.Supplier<Optional<Path>> chooseFolder) {

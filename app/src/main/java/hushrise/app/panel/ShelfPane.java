@@ -4,6 +4,7 @@ import static hushrise.app.words.Texts.text;
 
 import hushrise.app.listen.ItemFacts;
 import hushrise.app.session.Session;
+import hushrise.app.widget.Choice;
 import hushrise.app.widget.Form;
 import hushrise.core.project.Project;
 import hushrise.core.project.media.Media;
@@ -14,7 +15,6 @@ import java.util.Optional;
 import javafx.geometry.Pos;
 import javafx.scene.Node;
 import javafx.scene.control.Button;
-import javafx.scene.control.ComboBox;
 import javafx.scene.control.Label;
 import javafx.scene.control.ListView;
 import javafx.scene.control.TextField;
@@ -22,7 +22,6 @@ import javafx.scene.input.KeyEvent;
 import javafx.scene.layout.HBox;
 import javafx.scene.layout.Priority;
 import javafx.scene.layout.VBox;
-import javafx.util.StringConverter;
 
 /**
  * The media of the project, placed or not: found by name, sorted, tried out, and placed. The list
@@ -63,7 +62,8 @@ public final class ShelfPane extends VBox {
   private final Session session;
   private final Actions actions;
   private final TextField search = new TextField();
-  private final ComboBox<Order> order = new ComboBox<>();
+  private final Choice<Order> order =
+      new Choice<>("shelf-order", List.of(Order.values()), o -> text("shelf.order." + o.name()));
   private final ListView<Media> list = new ListView<>();
   private final ItemPlayer player;
 
@@ -87,11 +87,8 @@ public final class ShelfPane extends VBox {
     search.textProperty().addListener((p, was, now) -> refresh());
     search.setOnAction(e -> takeKeys());
     HBox.setHgrow(search, Priority.ALWAYS);
-    order.setId("shelf-order");
-    order.getItems().setAll(Order.values());
     order.setValue(Order.KIND);
     order.setAccessibleText(text("shelf.order"));
-    order.setConverter(new OrderWords());
     order.setOnAction(e -> refresh());
     list.setId("shelf-list");
     list.setAccessibleText(text("shelf.title"));
@@ -174,17 +171,5 @@ public final class ShelfPane extends VBox {
       list.getSelectionModel().select(0);
     }
     list.requestFocus();
-  }
-
-  private static final class OrderWords extends StringConverter<Order> {
-    @Override
-    public String toString(Order value) {
-      return value == null ? "" : text("shelf.order." + value.name());
-    }
-
-    @Override
-    public Order fromString(String words) {
-      throw new UnsupportedOperationException("Orders are picked, not typed");
-    }
   }
 }

@@ -20,12 +20,10 @@ import java.util.function.Supplier;
 import java.util.stream.Collectors;
 import javafx.scene.Node;
 import javafx.scene.control.Button;
-import javafx.scene.control.ComboBox;
 import javafx.scene.control.Label;
 import javafx.scene.control.Tooltip;
 import javafx.scene.layout.FlowPane;
 import javafx.scene.layout.GridPane;
-import javafx.util.StringConverter;
 
 /**
  * Numbers that can be typed, in pairs of label and field. Filled again with the same fields it
@@ -286,7 +284,7 @@ public final class Form extends GridPane {
     return field;
   }
 
-  public <T> ComboBox<T> choice(
+  public <T> Choice<T> choice(
       String id,
       String label,
       List<T> values,
@@ -294,23 +292,12 @@ public final class Form extends GridPane {
       Function<T, String> words,
       Consumer<T> edit) {
     @SuppressWarnings("unchecked")
-    ComboBox<T> box = pair(id, label, ComboBox.class, () -> withId(new ComboBox<T>(), id));
+    Choice<T> box = pair(id, label, Choice.class, () -> new Choice<>(id, words));
     box.setOnAction(null);
     box.setAccessibleText(label);
     if (!box.getItems().equals(values)) {
       box.getItems().setAll(values);
-      box.setConverter(
-          new StringConverter<>() {
-            @Override
-            public String toString(T item) {
-              return item == null ? "" : words.apply(item);
-            }
-
-            @Override
-            public T fromString(String typed) {
-              return box.getValue();
-            }
-          });
+      box.setWords(words);
     }
     box.setValue(value);
     box.setOnAction(e -> edit.accept(box.getValue()));

@@ -6,6 +6,7 @@ import hushrise.app.file.FileChoice;
 import hushrise.app.file.FileNames;
 import hushrise.app.job.Messages;
 import hushrise.app.session.Session;
+import hushrise.app.widget.Choice;
 import hushrise.app.widget.Form;
 import hushrise.core.Problem;
 import hushrise.core.edit.ShelfEdits;
@@ -23,7 +24,6 @@ import java.util.function.UnaryOperator;
 import javafx.geometry.Insets;
 import javafx.scene.Node;
 import javafx.scene.control.Button;
-import javafx.scene.control.ComboBox;
 import javafx.scene.control.Label;
 import javafx.scene.control.ScrollPane;
 import javafx.scene.control.TextArea;
@@ -35,7 +35,6 @@ import javafx.scene.layout.HBox;
 import javafx.scene.layout.Priority;
 import javafx.scene.layout.Region;
 import javafx.scene.layout.VBox;
-import javafx.util.StringConverter;
 
 /** Who made the film's music and effects, and the sheet of credits that comes of it. */
 final class CreditsEditor {
@@ -159,22 +158,9 @@ final class CreditsEditor {
     return field;
   }
 
-  private ComboBox<Licence> licence(Media media, Label asks) {
-    ComboBox<Licence> box = new ComboBox<>();
-    box.setId("credit-licence");
-    box.getItems().setAll(Licence.values());
-    box.setConverter(
-        new StringConverter<>() {
-          @Override
-          public String toString(Licence licence) {
-            return licence == null ? "" : text("licence." + licence);
-          }
-
-          @Override
-          public Licence fromString(String typed) {
-            return box.getValue();
-          }
-        });
+  private Choice<Licence> licence(Media media, Label asks) {
+    Choice<Licence> box =
+        new Choice<>("credit-licence", List.of(Licence.values()), l -> text("licence." + l));
     box.setValue(media.credit().licence());
     box.setMaxWidth(Double.MAX_VALUE);
     box.setAccessibleText(text("credits.field", text("credits.licence"), media.title()));

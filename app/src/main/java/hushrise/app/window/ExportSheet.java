@@ -8,6 +8,7 @@ import hushrise.app.file.FileNames;
 import hushrise.app.job.Messages;
 import hushrise.app.session.Selection;
 import hushrise.app.session.Session;
+import hushrise.app.widget.Choice;
 import hushrise.app.widget.Form;
 import hushrise.core.Problem;
 import hushrise.core.export.Outputs;
@@ -27,11 +28,9 @@ import java.nio.file.Path;
 import java.util.Arrays;
 import java.util.List;
 import java.util.Optional;
-import java.util.function.Function;
 import java.util.function.Supplier;
 import javafx.scene.control.Button;
 import javafx.scene.control.CheckBox;
-import javafx.scene.control.ComboBox;
 import javafx.scene.control.Label;
 import javafx.scene.control.OverrunStyle;
 import javafx.scene.control.TextField;
@@ -39,7 +38,6 @@ import javafx.scene.control.Tooltip;
 import javafx.scene.layout.GridPane;
 import javafx.scene.layout.HBox;
 import javafx.scene.layout.Priority;
-import javafx.util.StringConverter;
 
 /** Asks what is to be exported and where to, and puts the order into the queue. */
 final class ExportSheet {
@@ -50,9 +48,13 @@ final class ExportSheet {
   private final Exports exports;
   private final Messages messages;
   private final Presets presets;
-  private final ComboBox<Optional<Preset>> destination = new ComboBox<>();
-  private final ComboBox<OutputFormat> formats = new ComboBox<>();
-  private final ComboBox<Integer> rates = new ComboBox<>();
+  private final Choice<Optional<Preset>> destination =
+      new Choice<>(
+          "export-preset", p -> p.map(Preset::name).orElseGet(() -> text("export.preset.none")));
+  private final Choice<OutputFormat> formats =
+      new Choice<>("export-format", f -> text("format." + f.name()));
+  private final Choice<Integer> rates =
+      new Choice<>("export-rate", kbps -> text("export.kbps", kbps));
   private final LoudnessFields loudness;
   private final CheckBox onlyRange = new CheckBox();
   private final CheckBox stems = new CheckBox(text("export.stems"));
@@ -87,13 +89,9 @@ final class ExportSheet {
     this.presets = presets;
     this.messages = messages;
     loudness = new LoudnessFields(measured, this::span);
-    name(destination, "export-preset", "export.for");
-    name(formats, "export-format", "export.format");
-    name(rates, "export-rate", "export.rate");
-    destination.setConverter(
-        words(p -> p.map(Preset::name).orElseGet(() -> text("export.preset.none"))));
-    formats.setConverter(words(f -> text("format." + f.name())));
-    rates.setConverter(words(kbps -> text("export.kbps", kbps)));
+    name(destination, "export.for");
+    name(formats, "export.format");
+    name(rates, "export.rate");
     destination.setOnAction(e -> take(destination.getValue()));
     formats.setOnAction(e -> formatChosen());
     onlyRange.setId("export-range");
@@ -112,24 +110,9 @@ final class ExportSheet {
     HBox.setHgrow(where, Priority.ALWAYS);
   }
 
-  private static void name(ComboBox<?> box, String id, String words) {
-    box.setId(id);
+  private static void name(Choice<?> box, String words) {
     box.setAccessibleText(text(words));
     box.setMaxWidth(Double.MAX_VALUE);
-  }
-
-  private static <T> StringConverter<T> words(Function<T, String> words) {
-    return new StringConverter<>() {
-      @Override
-      public String toString(T value) {
-        return value == null ? "" : words.apply(value);
-      }
-
-      @Override
-      public T fromString(String typed) {
-        throw new UnsupportedOperationException("It is picked, not typed");
-      }
-    };
   }
 
   private boolean hasPicture() {
@@ -215,7 +198,7 @@ final class ExportSheet {
     return grid;
   }
 
-  private static void row(GridPane grid, int row, String words, ComboBox<?> box) {
+  private static void row(GridPane grid, int row, String words, Choice<?> box) {
     Label label = new Label(text(words));
     label.setLabelFor(box);
     label.setMinWidth(72);

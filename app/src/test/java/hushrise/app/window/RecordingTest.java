@@ -5,6 +5,7 @@ import static org.assertj.core.api.Assertions.assertThat;
 import hushrise.app.play.TransportState;
 import hushrise.app.record.Background;
 import hushrise.app.record.Recording;
+import hushrise.app.widget.Choice;
 import hushrise.core.play.Player;
 import hushrise.core.project.media.Media;
 import hushrise.core.project.media.TrackKind;
@@ -27,6 +28,7 @@ import javafx.scene.control.Label;
 import javafx.scene.control.TextArea;
 import javafx.scene.input.KeyCode;
 import org.junit.jupiter.api.Test;
+import org.testfx.util.WaitForAsyncUtils;
 
 /** Recording narration with the rehearsal microphone, by keys and mouse. */
 class RecordingTest extends WindowTestCase {
@@ -203,6 +205,30 @@ class RecordingTest extends WindowTestCase {
                                             .filter(c -> c.startFrame() < from)
                                             .toList())
                                     : t)));
+  }
+
+  @Test
+  void whatHasBeenChosenStaysChosenWhereTheListGivesItUp() {
+    untilOpen();
+    press(KeyCode.SHIFT, KeyCode.R);
+    until(
+        "the input is open",
+        () -> window.recording().stateProperty().get() == Recording.State.READY);
+    for (String id : new String[] {"recorder-input", "recorder-background", "recorder-count"}) {
+      Choice<?> choice = find(id);
+      Object chosen = choice.getValue();
+      robot.interact(() -> choice.getSelectionModel().clearSelection());
+      WaitForAsyncUtils.waitForFxEvents();
+      assertThat(choice.getValue()).as(id).isNotNull().isEqualTo(chosen);
+      assertThat(choice.getSelectionModel().getSelectedItem()).isEqualTo(chosen);
+    }
+    Choice<Integer> count = find("recorder-count");
+    robot.interact(() -> count.getSelectionModel().select(1));
+    assertThat(window.recording().countInSecondsProperty().get()).isEqualTo(2);
+    robot.interact(() -> count.getSelectionModel().clearSelection());
+    assertThat(window.recording().countInSecondsProperty().get()).isEqualTo(2);
+    assertThat(window.recording().stateProperty().get()).isEqualTo(Recording.State.READY);
+    assertThat(status()).doesNotContain("wrong");
   }
 
   @Test
