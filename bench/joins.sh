@@ -1,9 +1,9 @@
 #!/bin/sh
 # Fits real, openly licensed music to six lengths and judges the seams; see docs/measuring.md.
-# Usage: bench/joins.sh tried|aside|fresh|later|last|orchestra [FOLDER]     (needs apt-get and dpkg; keeps songs in FOLDER)
+# Usage: bench/joins.sh tried|aside|fresh|later|last|orchestra|newest [FOLDER]     (needs apt-get and dpkg; keeps songs in FOLDER)
 set -eu
 root=$(CDPATH='' cd -- "$(dirname -- "$0")/.." && pwd)
-set_name=${1:?tried, aside, fresh, later, last or orchestra}
+set_name=${1:?tried, aside, fresh, later, last, orchestra or newest}
 folder=${2:-$root/bench/target/songs}
 mkdir -p "$folder/packages" "$folder/unpacked"
 
@@ -13,6 +13,7 @@ packages='neverball-common extremetuxracer-data lincity-ng-data frozen-bubble-da
 [ "$set_name" = later ] && packages='hedgewars-data supertux-data'
 [ "$set_name" = last ] && packages='singularity-music'
 [ "$set_name" = orchestra ] && packages='wesnoth-1.16-music'
+[ "$set_name" = newest ] && packages='widelands-data unknown-horizons colobot-common-sounds'
 for package in $packages; do
   if ! ls "$folder/packages/${package}"_*.deb >/dev/null 2>&1; then
     (cd "$folder/packages" && apt-get download -q "$package" >/dev/null)
@@ -78,7 +79,16 @@ case "$set_name" in
       "$pieces/love_theme.ogg" "$pieces/northern_mountains.ogg" "$pieces/nunc_dimittis.ogg" \
       "$pieces/siege_of_laurelmor.ogg" "$pieces/suspense.ogg" "$pieces/the_dangerous_symphony.ogg" \
       "$pieces/the_king_is_dead.ogg" "$pieces/underground.ogg" "$pieces/weight_of_revenge.ogg" ;;
-  *) echo "Say tried, aside, fresh, later, last or orchestra." >&2; exit 2 ;;
+  newest) # some of the longer ones
+    realms="$share/games/widelands/data/music"
+    isles="$share/unknown-horizons/content/audio/music"
+    robots="$share/games/colobot/music"
+    set -- "$realms/ingame_01.ogg" "$realms/ingame_08.ogg" "$realms/ingame_13.ogg" "$realms/ingame_17.ogg" \
+      "$realms/ingame_22.ogg" "$realms/ingame_23.ogg" "$realms/ingame_24.ogg" "$realms/ingame_26.ogg" \
+      "$isles/irelands_coast.ogg" "$isles/uh_gameplay3.ogg" "$isles/goldenvalley.ogg" \
+      "$isles/Peer Gynt Suite No. 1, Op. 46 - I. Morning.ogg" \
+      "$robots/Infinite.ogg" "$robots/Humanitarian.ogg" "$robots/Quite.ogg" "$robots/music012.ogg" ;;
+  *) echo "Say tried, aside, fresh, later, last, orchestra or newest." >&2; exit 2 ;;
 esac
 
 cd "$root"
