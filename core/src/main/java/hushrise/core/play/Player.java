@@ -50,22 +50,6 @@ public final class Player implements AutoCloseable {
     void outputLost(String lost, String now);
   }
 
-  /** One stretch of playing, from one call of {@link #play} on. */
-  private static final class Run {
-    private final boolean softEdges;
-    private volatile Mixer mixer;
-    private volatile Range range;
-    private volatile long fromFrame;
-    private volatile boolean begun;
-
-    Run(Mixer mixer, long fromFrame, Range range, boolean softEdges) {
-      this.mixer = mixer;
-      this.fromFrame = fromFrame;
-      this.range = range;
-      this.softEdges = softEdges;
-    }
-  }
-
   private final int sampleRate;
   private final Listener listener;
   private final Supplier<AudioOutput> standIn;
@@ -368,7 +352,7 @@ public final class Player implements AutoCloseable {
     log.beginBlock(mixer, written, Math.max(at - heldBack, 0), n, speed);
     mixer.render(at, n, left, right, log);
     log.endBlock(left, right, n);
-    if (run.softEdges) {
+    if (run.softEdges()) {
       long begin = range.loops() && at >= range.fromFrame() ? range.fromFrame() : run.fromFrame;
       SoftEdges.comeIn(at - begin, left, right, n);
       SoftEdges.go(range.toFrame() - at, left, right, n);
