@@ -201,9 +201,9 @@ public record FilmReport(
     for (Passages.Overlap both : Passages.atOnce(project)) {
       if (span.overlaps(both.span())) {
         lines.add(
-            "%s begins at %.1f s while %s still speaks: place it later."
+            "%s and %s both speak at %.1f s: place one of them elsewhere."
                 .formatted(
-                    title(both.after()), at(both.span().startFrame()), title(both.before())));
+                    title(both.before()), title(both.after()), at(both.span().startFrame())));
       }
     }
     for (Track track : project.voiceTracks().filter(project.heardTracks()).toList()) {

@@ -8,8 +8,10 @@ import hushrise.core.project.timeline.Track;
 import hushrise.core.time.Span;
 import java.util.ArrayList;
 import java.util.Comparator;
+import java.util.HashSet;
 import java.util.List;
 import java.util.Optional;
+import java.util.Set;
 import java.util.function.Predicate;
 
 /** Where somebody speaks on the timeline. */
@@ -80,25 +82,27 @@ public final class Passages {
   /**
    * Two takes that speak at the same time.
    *
-   * @param after the one that begins later
+   * @param after the one whose passage begins later
    * @param span while both are heard for the first time
    */
   public record Overlap(Passage before, Passage after, Span span) {}
 
-  /** Where one take begins to speak while another one still does: one place for each take. */
+  /** Where two takes speak at the same time, in order of time: for any two their first place. */
   public static List<Overlap> atOnce(Project project) {
-    List<Passage> all = each(project, project.heardTracks());
     List<Overlap> found = new ArrayList<>();
-    for (int i = 1; i < all.size(); i++) {
-      Passage before = all.get(i - 1);
-      Passage after = all.get(i);
-      long end = Math.min(before.span().endFrame(), after.span().endFrame());
-      boolean known = !found.isEmpty() && found.getLast().after().clipId().equals(after.clipId());
-      if (!before.clipId().equals(after.clipId())
-          && !known
-          && end - after.span().startFrame() > project.frames(LEAST_OVERLAP_SECONDS)) {
-        found.add(new Overlap(before, after, new Span(after.span().startFrame(), end)));
+    List<Passage> speaking = new ArrayList<>();
+    Set<Set<String>> known = new HashSet<>();
+    for (Passage after : each(project, project.heardTracks())) {
+      long start = after.span().startFrame();
+      speaking.removeIf(p -> p.clipId().equals(after.clipId()) || p.span().endFrame() <= start);
+      for (Passage before : speaking) {
+        long end = Math.min(before.span().endFrame(), after.span().endFrame());
+        if (end - start > project.frames(LEAST_OVERLAP_SECONDS)
+            && known.add(Set.of(before.clipId(), after.clipId()))) {
+          found.add(new Overlap(before, after, new Span(start, end)));
+        }
       }
+      speaking.add(after);
     }
     return found;
   }

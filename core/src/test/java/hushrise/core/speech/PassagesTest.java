@@ -2,6 +2,7 @@ package hushrise.core.speech;
 
 import static hushrise.core.mix.Projects.RATE;
 import static org.assertj.core.api.Assertions.assertThat;
+import static org.assertj.core.api.Assertions.tuple;
 
 import hushrise.core.mix.Projects;
 import hushrise.core.project.Project;
@@ -51,6 +52,25 @@ class PassagesTest {
     Seam back = new Seam(6L * RATE, 6L * RATE, RATE, 480, 0.5);
     Clip looped = Clip.whole(take, 0).withContent(12L * RATE, List.of(back));
     assertThat(Passages.of(with(take, looped))).containsExactly(span(2, 5), span(7, 10));
+  }
+
+  @Test
+  void anyTwoTakesThatSpeakAtOnceAreFoundWhereTheyFirstDo() {
+    Media talk =
+        Projects.media("talk", MediaKind.VOICE, 60L * RATE)
+            .withSpeech(Optional.of(List.of(span(0, 50))));
+    Clip under = Clip.whole(talk, 0);
+    Clip first = Clip.whole(take, 8L * RATE); // speaks 10 to 13 and 16 to 20
+    Clip second = Clip.whole(take, 27L * RATE); // 29 to 32, 35 to 39
+    Clip touching = Clip.whole(take, Math.round(47.8 * RATE)); // 49.8 on
+    Project project = with(talk, touching, second, first, under).withMedia(take);
+    List<Passages.Overlap> found = Passages.atOnce(project);
+    assertThat(found)
+        .extracting(o -> o.before().clipId(), o -> o.after().clipId(), Passages.Overlap::span)
+        .containsExactly(
+            tuple(under.id(), first.id(), span(10, 13)),
+            tuple(under.id(), second.id(), span(29, 32)));
+    assertThat(Passages.atOnce(with(take, first, second))).isEmpty();
   }
 
   @Test
