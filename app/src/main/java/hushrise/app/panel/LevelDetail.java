@@ -30,6 +30,9 @@ import javafx.scene.control.Label;
 /** The numbers of tracks, keyframes, hushes and markers. Each gives the title to show. */
 final class LevelDetail {
 
+  private static final double LEAST_TOLERANCE_DB = 0.1;
+  private static final double MOST_TOLERANCE_DB = 6;
+
   private final Session session;
   private final Riders riders;
   private final Form form;
@@ -94,7 +97,14 @@ final class LevelDetail {
         form.number("detail-ride-tolerance", text("detail.ride.tolerance"), shown, words -> {});
     field.setTip(text("detail.ride.tolerance.tip"));
     DoubleConsumer set =
-        db -> riders.ruleProperty().set(new RideRule(db, rule.glides(), rule.glideSeconds()));
+        db ->
+            riders
+                .ruleProperty()
+                .set(
+                    new RideRule(
+                        Math.clamp(db, LEAST_TOLERANCE_DB, MOST_TOLERANCE_DB),
+                        rule.glides(),
+                        rule.glideSeconds()));
     field.onStep(
         (direction, fine) -> set.accept(rule.toleranceDb() + direction * (fine ? 0.1 : 0.5)));
     field.onTyped(

@@ -113,7 +113,13 @@ public final class PicturePane extends StackPane {
     none.setWrapText(true);
     getChildren().addAll(view, none);
     session.playheadProperty().addListener((p, was, now) -> wish());
-    session.shownProperty().addListener((p, was, now) -> wish());
+    session.shownProperty().addListener((p, was, now) -> projectChanged(now));
+    projectChanged(session.shown());
+  }
+
+  private void projectChanged(Project now) {
+    none.setText(text(now.pictureEndFrame().isEmpty() ? "picture.none" : "picture.gap"));
+    wish();
   }
 
   @Override
@@ -140,7 +146,6 @@ public final class PicturePane extends StackPane {
     Optional<Media> film = clip.flatMap(c -> project.media(c.mediaId()));
     none.setVisible(film.isEmpty());
     if (film.isEmpty()) {
-      none.setText(text(project.pictureEndFrame().isEmpty() ? "picture.none" : "picture.gap"));
       again = busy;
       view.setImage(null);
       shownSeconds = -1;

@@ -125,6 +125,8 @@ class RideTest extends WindowTestCase {
     assertThat(this.<TypedField>find("detail-ride-tolerance").getText()).isEqualTo("0.5 dB");
     type("detail-ride-tolerance", "loose");
     assertThat(this.<TypedField>find("detail-ride-tolerance").getText()).isEqualTo("0.5 dB");
+    type("detail-ride-tolerance", "0.01");
+    assertThat(this.<TypedField>find("detail-ride-tolerance").getText()).isEqualTo("0.1 dB");
     type("detail-ride-tolerance", "0.4");
     assertThat(window.transport().riders().ruleProperty().get())
         .isEqualTo(new RideRule(0.4, true, 0.2));
