@@ -9,7 +9,6 @@ import javafx.scene.control.TextField;
 import javafx.scene.input.KeyCode;
 import javafx.scene.input.MouseButton;
 import org.junit.jupiter.api.Test;
-import org.testfx.util.WaitForAsyncUtils;
 
 /** The detail area while things change under it. */
 class DetailTest extends WindowTestCase {
@@ -28,7 +27,7 @@ class DetailTest extends WindowTestCase {
     double floor = hush(1).depthDb();
     robot.moveTo(on(29, floor));
     robot.press(MouseButton.PRIMARY);
-    WaitForAsyncUtils.waitForFxEvents();
+    QuickRobot.settle();
     TextField depth = find("detail-depth");
     TextField fall = find("detail-fall");
     for (int step = 1; step <= 3; step++) {
@@ -43,7 +42,7 @@ class DetailTest extends WindowTestCase {
     assertThat(depthNow).isSameAs(depth);
     assertThat(fallNow).isSameAs(fall);
     robot.release(MouseButton.PRIMARY);
-    WaitForAsyncUtils.waitForFxEvents();
+    QuickRobot.settle();
     type("detail-depth", "-4");
     assertThat(hush(1).depthDb()).isEqualTo(-4);
   }
@@ -70,7 +69,7 @@ class DetailTest extends WindowTestCase {
     TextField depth = find("detail-depth");
     robot.clickOn(depth).push(KeyCode.CONTROL, KeyCode.A).write("-3");
     select(other);
-    WaitForAsyncUtils.waitForFxEvents();
+    QuickRobot.settle();
     assertThat(hush(2)).isEqualTo(other);
     assertThat(hush(1).depthDb()).isEqualTo(-3);
     TextField shown = find("detail-depth");

@@ -28,7 +28,6 @@ import javafx.scene.control.Label;
 import javafx.scene.control.TextArea;
 import javafx.scene.input.KeyCode;
 import org.junit.jupiter.api.Test;
-import org.testfx.util.WaitForAsyncUtils;
 
 /** Recording narration with the rehearsal microphone, by keys and mouse. */
 class RecordingTest extends WindowTestCase {
@@ -218,7 +217,7 @@ class RecordingTest extends WindowTestCase {
       Choice<?> choice = find(id);
       Object chosen = choice.getValue();
       robot.interact(() -> choice.getSelectionModel().clearSelection());
-      WaitForAsyncUtils.waitForFxEvents();
+      QuickRobot.settle();
       assertThat(choice.getValue()).as(id).isNotNull().isEqualTo(chosen);
       assertThat(choice.getSelectionModel().getSelectedItem()).isEqualTo(chosen);
     }

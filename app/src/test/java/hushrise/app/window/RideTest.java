@@ -19,7 +19,6 @@ import javafx.scene.input.KeyCode;
 import javafx.scene.input.MouseButton;
 import javafx.scene.shape.Path;
 import org.junit.jupiter.api.Test;
-import org.testfx.util.WaitForAsyncUtils;
 
 /** Riding a track's level while the film plays, by mouse and keys. */
 class RideTest extends WindowTestCase {
@@ -57,7 +56,7 @@ class RideTest extends WindowTestCase {
     robot.press(MouseButton.PRIMARY);
     for (int i = 1; i <= 10; i++) {
       robot.moveBy(pixels / 10.0, 0);
-      WaitForAsyncUtils.waitForFxEvents();
+      QuickRobot.settle();
     }
     playTo(toSeconds);
     robot.release(MouseButton.PRIMARY);

@@ -39,7 +39,6 @@ import javafx.stage.Stage;
 import org.junit.jupiter.api.AfterEach;
 import org.junit.jupiter.api.BeforeEach;
 import org.junit.jupiter.api.io.TempDir;
-import org.testfx.api.FxRobot;
 import org.testfx.api.FxToolkit;
 import org.testfx.util.WaitForAsyncUtils;
 
@@ -55,7 +54,7 @@ abstract class WindowTestCase {
 
   private final AtomicInteger released = new AtomicInteger();
   @TempDir Path folder;
-  final FxRobot robot = new FxRobot();
+  final QuickRobot robot = new QuickRobot();
   final ChosenFiles chosen = new ChosenFiles();
   Window window;
   MediaStore store;
@@ -117,7 +116,7 @@ abstract class WindowTestCase {
     } catch (TimeoutException e) {
       throw new AssertionError("Waited in vain until " + what + "; the status is: " + status(), e);
     }
-    WaitForAsyncUtils.waitForFxEvents();
+    QuickRobot.settle();
   }
 
   void untilQuiet() {
@@ -171,7 +170,7 @@ abstract class WindowTestCase {
     while (released.get() < arrived && System.nanoTime() < end) {
       WaitForAsyncUtils.sleep(2, TimeUnit.MILLISECONDS);
     }
-    WaitForAsyncUtils.waitForFxEvents();
+    QuickRobot.settle();
   }
 
   /**
@@ -218,7 +217,7 @@ abstract class WindowTestCase {
                     null));
           }
         });
-    WaitForAsyncUtils.waitForFxEvents();
+    QuickRobot.settle();
   }
 
   /** Keys that are held while the mouse is used. */
@@ -239,7 +238,7 @@ abstract class WindowTestCase {
     fire(lane, MouseEvent.MOUSE_DRAGGED, half, key, false);
     fire(lane, MouseEvent.MOUSE_DRAGGED, to, key, false);
     fire(lane, MouseEvent.MOUSE_RELEASED, to, key, from.equals(to));
-    WaitForAsyncUtils.waitForFxEvents();
+    QuickRobot.settle();
   }
 
   private void fire(Node lane, EventType<MouseEvent> type, Point2D at, Held key, boolean still) {
@@ -310,25 +309,25 @@ abstract class WindowTestCase {
     chosen.next(to);
     robot.clickOn("#export-choose");
     robot.clickOn("#export-start");
-    WaitForAsyncUtils.waitForFxEvents();
+    QuickRobot.settle();
   }
 
   void drag(Point2D from, Point2D to) {
     robot.moveTo(from);
-    WaitForAsyncUtils.waitForFxEvents();
+    QuickRobot.settle();
     robot.press(MouseButton.PRIMARY);
-    WaitForAsyncUtils.waitForFxEvents();
+    QuickRobot.settle();
     robot.moveTo(to);
-    WaitForAsyncUtils.waitForFxEvents();
+    QuickRobot.settle();
     robot.release(MouseButton.PRIMARY);
-    WaitForAsyncUtils.waitForFxEvents();
+    QuickRobot.settle();
   }
 
   /** Types into a field as a person does: press it, select all, type, Enter. */
   void type(String fieldId, String words) {
     TextField field = find(fieldId);
     robot.clickOn(field).push(KeyCode.CONTROL, KeyCode.A).write(words).push(KeyCode.ENTER);
-    WaitForAsyncUtils.waitForFxEvents();
+    QuickRobot.settle();
   }
 
   static void assertClose(double actual, double expected, double within) {
