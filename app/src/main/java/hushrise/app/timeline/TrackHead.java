@@ -199,12 +199,15 @@ final class TrackHead extends VBox {
     }
   }
 
-  /** Gives a drag of the fader back; false when there is none. */
+  /** Gives a drag of the fader or of the pan back; false when there is none. */
   boolean cancelDrag() {
-    if (!fader.isHeld() || desk.riders().isRiding(trackId)) {
+    if (pan.isHeld()) {
+      pan.cancel();
+    } else if (fader.isHeld() && !desk.riders().isRiding(trackId)) {
+      fader.cancel();
+    } else {
       return false;
     }
-    fader.cancel();
     view.session().cancelDrag();
     return true;
   }

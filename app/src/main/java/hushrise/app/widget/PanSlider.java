@@ -15,6 +15,7 @@ public final class PanSlider extends Slider {
   private final DoubleConsumer dragged;
   private final DoubleConsumer set;
   private double shown;
+  private boolean givenBack;
 
   /**
    * @param name what it is, for those who do not see it
@@ -37,6 +38,7 @@ public final class PanSlider extends Slider {
         .addListener(
             (p, was, now) -> {
               if (!now) {
+                givenBack = false;
                 letGo.run();
               }
             });
@@ -49,6 +51,10 @@ public final class PanSlider extends Slider {
   }
 
   private void moved(double value) {
+    if (givenBack) {
+      setValue(shown);
+      return;
+    }
     double to = Math.abs(value) < MIDDLE ? 0 : value;
     if (value != shown && to != shown) {
       (isValueChanging() ? dragged : set).accept(to);
@@ -58,8 +64,18 @@ public final class PanSlider extends Slider {
   /** Shows where the track sounds now; nothing moves under the pointer that holds it. */
   public void show(double pan) {
     shown = pan;
-    if (!isValueChanging()) {
+    if (!isHeld()) {
       setValue(pan);
     }
+  }
+
+  /** Whether a pointer moves it. */
+  public boolean isHeld() {
+    return isValueChanging() && !givenBack;
+  }
+
+  /** From now on the pointer that holds it moves nothing, until it lets go. */
+  public void cancel() {
+    givenBack = isValueChanging();
   }
 }

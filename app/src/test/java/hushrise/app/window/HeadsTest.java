@@ -1,5 +1,6 @@
 package hushrise.app.window;
 
+import static hushrise.app.words.Texts.text;
 import static org.assertj.core.api.Assertions.assertThat;
 
 import hushrise.app.listen.Hearing;
@@ -75,6 +76,25 @@ class HeadsTest extends WindowTestCase {
     assertThat(window.session().undoName()).hasValue("set pan");
     robot.interact(() -> pan.setValue(0));
     assertThat(music().pan()).isZero();
+  }
+
+  @Test
+  void escGivesAPanBackThoughThePointerStillHoldsIt() {
+    untilOpen();
+    Slider pan = find("pan-music");
+    Point2D thumb = robot.point(pan.lookup(".thumb")).query();
+    robot.moveTo(thumb).press(MouseButton.PRIMARY).moveTo(thumb.add(pan.getWidth() * 0.3, 0));
+    assertThat(music().pan()).isGreaterThan(0.3);
+    press(KeyCode.ESCAPE);
+    assertThat(music().pan()).isZero();
+    assertThat(status()).isEqualTo(text("drag.givenBack"));
+    robot.moveTo(thumb.add(3, 0)); // still on the handle: a release goes to what lies under it here
+    assertThat(pan.getValue()).isZero();
+    robot.release(MouseButton.PRIMARY);
+    assertThat(music().pan()).isZero();
+    assertThat(window.session().isDragging()).isFalse();
+    drag(thumb, thumb.add(pan.getWidth() * 0.3, 0));
+    assertThat(music().pan()).isGreaterThan(0.3);
   }
 
   @Test

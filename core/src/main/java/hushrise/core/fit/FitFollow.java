@@ -19,7 +19,21 @@ import java.util.Optional;
  */
 public final class FitFollow {
 
-  private FitFollow() {}
+  private final Project before;
+  private final Project edited;
+  private final Songs songs;
+  private final boolean searches;
+  private final List<String> problems = new ArrayList<>();
+  private Optional<List<Span>> passages = Optional.empty();
+  private boolean complete = true;
+  private boolean awaits;
+
+  private FitFollow(Project before, Project edited, Songs songs, boolean searches) {
+    this.before = before;
+    this.edited = edited;
+    this.songs = songs;
+    this.searches = searches;
+  }
 
   /**
    * A project whose fits have followed.
@@ -34,7 +48,7 @@ public final class FitFollow {
 
   /** Applies every fit whose end is not where it has to be: after the picture's length changed. */
   public static Followed followed(Project project, Songs songs) {
-    return followed(project, project, songs, true);
+    return new FitFollow(project, project, songs, true).followed();
   }
 
   /**
@@ -43,7 +57,7 @@ public final class FitFollow {
    * @param before the project before the edit
    */
   public static Followed followed(Project before, Project edited, Songs songs) {
-    return followed(before, edited, songs, true);
+    return new FitFollow(before, edited, songs, true).followed();
   }
 
   /**
@@ -52,49 +66,55 @@ public final class FitFollow {
    * listened to. Takes no time to speak of.
    */
   public static Followed followedAsKnown(Project before, Project edited, Songs songs) {
-    return followed(before, edited, songs, false);
+    return new FitFollow(before, edited, songs, false).followed();
   }
 
-  private static Followed followed(Project before, Project edited, Songs songs, boolean searches) {
-    List<String> problems = new ArrayList<>();
-    Optional<List<Span>> passages = Optional.empty();
+  private Followed followed() {
     Project result = edited;
-    boolean complete = true;
-    boolean awaits = false;
     for (Track track : edited.tracks()) {
       for (Clip clip : track.clips()) {
-        if (clip.fit().isPresent()) {
-          Media media = edited.media(clip.mediaId()).orElseThrow();
-          long end = Fits.endOf(edited, clip, clip.fit().get());
-          Clip asked = reaching(before, clip, media, end);
-          if (asked == clip && isKept(before, clip, media, end)) {
-            continue;
-          }
-          try {
-            List<Span> spoken = passages.orElseGet(() -> Passages.of(edited));
-            passages = Optional.of(spoken);
-            if (searches || isKnown(asked, media, songs, end, spoken)) {
-              Clip fitted = fittedOr(asked, clip, media, songs, end, edited.sampleRate(), spoken);
-              result = result.withTrack(track.id(), t -> t.withClip(clip.id(), c -> fitted));
-            } else {
-              boolean heard = songs.song(media).isPresent();
-              complete &= !heard;
-              awaits |= !heard;
-            }
-          } catch (Problem e) {
-            problems.add(e.getMessage());
-          }
+        Clip followed = clip.fit().map(fit -> follow(clip, fit)).orElse(clip);
+        if (followed != clip) {
+          result = result.withTrack(track.id(), t -> t.withClip(clip.id(), c -> followed));
         }
       }
     }
     return new Followed(result, List.copyOf(problems), complete, awaits);
   }
 
+  /** A clip as its fit asks for it, or as it is where that is not to be or cannot be yet. */
+  private Clip follow(Clip clip, Fit fit) {
+    Media media = edited.media(clip.mediaId()).orElseThrow();
+    long end = Fits.endOf(edited, clip, fit);
+    Clip asked = reaching(clip, media, end);
+    if (asked == clip && isKept(clip, media, end)) {
+      return clip;
+    }
+    try {
+      if (searches || isKnown(asked, media, end)) {
+        return fittedOr(asked, clip, media, end);
+      }
+    } catch (Problem e) {
+      problems.add(e.getMessage());
+      return clip;
+    }
+    boolean heard = songs.song(media).isPresent();
+    complete &= !heard;
+    awaits |= !heard;
+    return clip;
+  }
+
+  private List<Span> spoken() {
+    List<Span> spoken = passages.orElseGet(() -> Passages.of(edited));
+    passages = Optional.of(spoken);
+    return spoken;
+  }
+
   /**
    * Trimmed music that reached its end, and does not last until where that has gone, is to be
    * looped.
    */
-  private static Clip reaching(Project before, Clip clip, Media media, long end) {
+  private Clip reaching(Clip clip, Media media, long end) {
     Fit fit = clip.fit().orElseThrow();
     boolean lasts = Fits.partEnd(clip, media) - clip.mediaStartFrame() >= end - fit.anchorFrame();
     boolean outlasted =
@@ -110,33 +130,26 @@ public final class FitFollow {
   }
 
   /** A clip fitted as asked for, or as it was where its song does not serve for that. */
-  private static Clip fittedOr(
-      Clip asked,
-      Clip clip,
-      Media media,
-      Songs songs,
-      long end,
-      int sampleRate,
-      List<Span> spoken) {
+  private Clip fittedOr(Clip asked, Clip clip, Media media, long end) {
     try {
-      return Fits.fitted(asked, media, songs, end, sampleRate, spoken);
+      return Fits.fitted(asked, media, songs, end, edited.sampleRate(), spoken());
     } catch (Problem e) {
       if (asked == clip) {
         throw e;
       }
-      return Fits.fitted(clip, media, songs, end, sampleRate, spoken);
+      return Fits.fitted(clip, media, songs, end, edited.sampleRate(), spoken());
     }
   }
 
-  private static boolean isKnown(Clip clip, Media media, Songs songs, long end, List<Span> spoken) {
+  private boolean isKnown(Clip clip, Media media, long end) {
     long length = end - clip.fit().orElseThrow().anchorFrame();
     return length < 1
         || !Fits.needsSearch(clip, media, length)
-        || songs.song(media).filter(s -> s.knows(Fits.wish(clip, length, spoken))).isPresent();
+        || songs.song(media).filter(s -> s.knows(Fits.wish(clip, length, spoken()))).isPresent();
   }
 
   /** Whether a clip is as its fit made it: unchanged by the edit, and ending where it has to. */
-  private static boolean isKept(Project before, Clip clip, Media media, long end) {
+  private boolean isKept(Clip clip, Media media, long end) {
     if (before.clip(clip.id()).filter(was -> !hasSameContent(was, clip)).isPresent()) {
       return false;
     }

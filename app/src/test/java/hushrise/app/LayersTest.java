@@ -1,4 +1,4 @@
-package hushrise.app.window;
+package hushrise.app;
 
 import static com.tngtech.archunit.lang.syntax.ArchRuleDefinition.noClasses;
 import static org.assertj.core.api.Assertions.assertThat;
