@@ -81,28 +81,30 @@ public final class SafeCommands {
           Energies energies = hearing.energies(asked);
           return SafeLevel.of(asked, clipIds, energies, hearing.library(), used);
         },
-        safe -> {
-          Set<String> changed =
-              clipIds.stream()
-                  .filter(id -> safe.clip(id).isPresent() && !safe.clip(id).equals(asked.clip(id)))
-                  .collect(Collectors.toSet());
-          if (changed.isEmpty()) {
-            messages.say(text("safe.already"));
-            return;
-          }
-          session.commit(
-              text("edit.safe"),
-              p -> {
-                Project result = p;
-                for (String id : changed) {
-                  if (result.clip(id).isPresent()) {
-                    double gain = safe.clip(id).orElseThrow().gainDb();
-                    result = hushrise.core.edit.ClipEdits.setGain(result, Set.of(id), gain);
-                  }
-                }
-                return result;
-              });
-          messages.say(text("safe.done", changed.size()));
-        });
+        session.whileOpen(
+            safe -> {
+              Set<String> changed =
+                  clipIds.stream()
+                      .filter(
+                          id -> safe.clip(id).isPresent() && !safe.clip(id).equals(asked.clip(id)))
+                      .collect(Collectors.toSet());
+              if (changed.isEmpty()) {
+                messages.say(text("safe.already"));
+                return;
+              }
+              session.commit(
+                  text("edit.safe"),
+                  p -> {
+                    Project result = p;
+                    for (String id : changed) {
+                      if (result.clip(id).isPresent()) {
+                        double gain = safe.clip(id).orElseThrow().gainDb();
+                        result = hushrise.core.edit.ClipEdits.setGain(result, Set.of(id), gain);
+                      }
+                    }
+                    return result;
+                  });
+              messages.say(text("safe.done", changed.size()));
+            }));
   }
 }

@@ -188,7 +188,7 @@ public final class ShapeCommands {
                 track.get().id(),
                 span.get(),
                 session.habits().lastTurn()),
-        hush -> take(track.get(), hush, "hush.placed"));
+        session.whileOpen(hush -> take(track.get(), hush, "hush.placed")));
   }
 
   private void take(Track track, Optional<Hush> hush, String words) {

@@ -80,7 +80,10 @@ public final class Intake {
         chosen.size() == 1
             ? text("taking", chosen.getFirst().getFileName())
             : text("taking.many", chosen.size());
-    jobs.run(words, progress -> read(chosen, kindOf, progress), read -> arrived(read, places));
+    jobs.run(
+        words,
+        progress -> read(chosen, kindOf, progress),
+        session.whileOpen(read -> arrived(read, places)));
   }
 
   private Read read(

@@ -66,7 +66,7 @@ public final class LostFiles {
     jobs.run(
         text("find.under"),
         progress -> store.find(missing, new ArrayList<>(places), progress),
-        found -> arrived(missing, found, folder));
+        session.whileOpen(found -> arrived(missing, found, folder)));
   }
 
   private void arrived(List<Media> missing, Map<String, Path> found, Path folder) {

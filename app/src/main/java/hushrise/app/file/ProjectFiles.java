@@ -16,6 +16,7 @@ import hushrise.core.store.ProjectFile;
 import java.nio.file.Files;
 import java.nio.file.Path;
 import java.util.Optional;
+import java.util.function.Consumer;
 
 /** Opens and saves projects, and asks before changes or files are lost. */
 public final class ProjectFiles {
@@ -26,6 +27,7 @@ public final class ProjectFiles {
   private final Jobs jobs;
   private final Messages messages;
   private final Safekeeping keeping;
+  private final Consumer<Runnable> settling;
   private final Runnable opened;
 
   /** What lay in the project's file when it was read or written last. */
@@ -35,6 +37,7 @@ public final class ProjectFiles {
 
   /**
    * @param keeping keeps earlier versions, and who has the project open
+   * @param settling ends what is being played or recorded, and goes on once that is in the project
    * @param opened runs after another project has been opened
    */
   public ProjectFiles(
@@ -44,6 +47,7 @@ public final class ProjectFiles {
       Jobs jobs,
       Messages messages,
       Safekeeping keeping,
+      Consumer<Runnable> settling,
       Runnable opened) {
     this.session = session;
     this.choice = choice;
@@ -51,6 +55,7 @@ public final class ProjectFiles {
     this.jobs = jobs;
     this.messages = messages;
     this.keeping = keeping;
+    this.settling = settling;
     this.opened = opened;
   }
 
@@ -140,8 +145,12 @@ public final class ProjectFiles {
                 .ifPresent(this::open));
   }
 
-  /** Asks what to do with unsaved changes, if there are any, before going on. */
+  /** Lets a ride or a take come to its end, and asks about unsaved changes before going on. */
   public void guard(Runnable then) {
+    settling.accept(() -> askToSave(then));
+  }
+
+  private void askToSave(Runnable then) {
     if (!session.hasUnsavedChanges()) {
       then.run();
       return;
@@ -236,13 +245,19 @@ public final class ProjectFiles {
         .orElse(Path.of(System.getProperty("user.home")));
   }
 
+  /** A project without a name of its own is called as its file, wherever it is saved to. */
+  private void callAs(Path file) {
+    String name = session.present().name();
+    boolean isFiles = session.file().map(FileNames::bare).filter(name::equals).isPresent();
+    if ((name.isBlank() || isFiles) && !name.equals(FileNames.bare(file))) {
+      session.learn(p -> p.withName(FileNames.bare(file)));
+    }
+  }
+
   private void save(Path file, Runnable then) {
     Path absolute = file.toAbsolutePath().normalize();
     try {
-      if (session.present().name().isBlank()) {
-        String name = FileNames.bare(file);
-        session.learn(p -> p.withName(name));
-      }
+      callAs(file);
       Optional<Problem> unkept = keepEarlier(absolute);
       session.save(absolute);
       content = ContentDigest.ofFile(absolute);

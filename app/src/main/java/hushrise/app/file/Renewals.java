@@ -95,14 +95,15 @@ public final class Renewals {
           Media fresh = heard(store.take(file, old.kind(), progress), old, progress);
           return new Found(fresh, louderDb(old, fresh));
         },
-        found -> {
-          Optional<Media> now = present(old, asked);
-          if (now.filter(m -> !m.file().equals(old.file())).isPresent()) {
-            use(now.get(), file); // its loudness is to be another one's now
-          } else if (now.isPresent()) {
-            renew(text("edit.otherFile", found.media().title()), old, found, said(old, found));
-          }
-        });
+        session.whileOpen(
+            found -> {
+              Optional<Media> now = present(old, asked);
+              if (now.filter(m -> !m.file().equals(old.file())).isPresent()) {
+                use(now.get(), file); // its loudness is to be another one's now
+              } else if (now.isPresent()) {
+                renew(text("edit.otherFile", found.media().title()), old, found, said(old, found));
+              }
+            }));
   }
 
   /** Takes over what an item's file holds, now that it was written anew. */
@@ -111,12 +112,13 @@ public final class Renewals {
     jobs.run(
         text("taking", old.title()),
         progress -> new Found(heardIfPossible(fresh, old, progress), 0),
-        found -> {
-          if (present(old, asked).filter(m -> m.file().equals(old.file())).isPresent()) {
-            String said = text("file.changed", old.title());
-            renew(text("edit.fileChanged", old.title()), old, found, said);
-          }
-        });
+        session.whileOpen(
+            found -> {
+              if (present(old, asked).filter(m -> m.file().equals(old.file())).isPresent()) {
+                String said = text("file.changed", old.title());
+                renew(text("edit.fileChanged", old.title()), old, found, said);
+              }
+            }));
   }
 
   private Object ask(Media media) {

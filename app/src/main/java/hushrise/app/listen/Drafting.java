@@ -87,16 +87,17 @@ public final class Drafting {
     int number = asked;
     jobs.run(
         () -> HushDrafter.draft(project, hearing.library(), hearing.energies(project)),
-        draft -> {
-          if (number != asked) {
-            return;
-          }
-          if (session.present().equals(present)) {
-            show(draft);
-          } else {
-            draft(withRulesOf(project));
-          }
-        });
+        session.whileOpen(
+            draft -> {
+              if (number != asked) {
+                return;
+              }
+              if (session.present().equals(present)) {
+                show(draft);
+              } else {
+                draft(withRulesOf(project));
+              }
+            }));
   }
 
   private void show(HushDraft draft) {
@@ -145,14 +146,16 @@ public final class Drafting {
     Project given = HushEdits.forgetByHand(session.present(), h.hushId());
     jobs.run(
         () -> HushDrafter.draft(given, hearing.library(), hearing.energies(given)),
-        draft -> {
-          Optional<Hush> fresh = draft.after().track(h.trackId()).flatMap(t -> t.hush(h.hushId()));
-          session.commit(
-              text("edit.forget"),
-              p ->
-                  HushEdits.forgetByHand(p, h.hushId())
-                      .withEachTrack(t -> t.withHush(h.hushId(), old -> fresh.orElse(old))));
-          messages.say(text("hush.forgotten"));
-        });
+        session.whileOpen(
+            draft -> {
+              Optional<Hush> fresh =
+                  draft.after().track(h.trackId()).flatMap(t -> t.hush(h.hushId()));
+              session.commit(
+                  text("edit.forget"),
+                  p ->
+                      HushEdits.forgetByHand(p, h.hushId())
+                          .withEachTrack(t -> t.withHush(h.hushId(), old -> fresh.orElse(old))));
+              messages.say(text("hush.forgotten"));
+            }));
   }
 }

@@ -138,15 +138,16 @@ public final class SpeechWatch {
         progress -> speech.listen(media, progress),
         late.unlessForgotten(
             media.file(),
-            spans -> {
-              found.put(media.file(), spans);
-              if (spans.isEmpty()) {
-                messages.say(text("speech.none", media.title()));
-              } else {
-                session.commit(
-                    text("edit.speechAgain"), p -> SpeechEdits.set(p, media.id(), spans));
-              }
-            }));
+            session.whileOpen(
+                spans -> {
+                  found.put(media.file(), spans);
+                  if (spans.isEmpty()) {
+                    messages.say(text("speech.none", media.title()));
+                  } else {
+                    session.commit(
+                        text("edit.speechAgain"), p -> SpeechEdits.set(p, media.id(), spans));
+                  }
+                })));
   }
 
   /** Forgets what was found in a file, as the file has changed. */

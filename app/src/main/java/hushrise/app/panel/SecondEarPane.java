@@ -315,11 +315,12 @@ public final class SecondEarPane extends VBox {
     // A remedy may search a song, so it is tried off the window's thread first.
     jobs.run(
         () -> remedy.edit().apply(base),
-        tried -> {
-          if (previewing && number == pointedAt) {
-            session.pointAt(remedy.edit());
-          }
-        });
+        session.whileOpen(
+            tried -> {
+              if (previewing && number == pointedAt) {
+                session.pointAt(remedy.edit());
+              }
+            }));
   }
 
   private void endPreview() {

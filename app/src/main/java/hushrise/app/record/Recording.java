@@ -20,6 +20,8 @@ import hushrise.core.sound.Devices;
 import hushrise.media.MediaStore;
 import java.nio.file.Files;
 import java.nio.file.Path;
+import java.util.ArrayList;
+import java.util.List;
 import java.util.Optional;
 import java.util.function.LongSupplier;
 import javafx.animation.PauseTransition;
@@ -76,6 +78,8 @@ public final class Recording implements AutoCloseable {
   private Optional<InputCheck> check = Optional.empty();
   private Optional<Path> file = Optional.empty();
   private long startFrame;
+  private int landings;
+  private final List<Runnable> afterLanding = new ArrayList<>();
 
   /**
    * @param draftsHush shows a draft of the hush that a new take wants
@@ -308,10 +312,37 @@ public final class Recording implements AutoCloseable {
       return;
     }
     long at = startFrame;
+    landings++;
     jobs.run(
         text("record.taking"),
         progress -> store.take(written.get(), MediaKind.VOICE, progress),
-        media -> landing.land(media, at, drafts.get()));
+        media -> {
+          try {
+            landing.land(media, at, drafts.get());
+          } finally {
+            landed();
+          }
+        },
+        this::landed);
+  }
+
+  private void landed() {
+    landings--;
+    if (landings == 0) {
+      List<Runnable> waited = List.copyOf(afterLanding);
+      afterLanding.clear();
+      waited.forEach(Runnable::run);
+    }
+  }
+
+  /** Ends the take that is under way, if one is, and goes on once every take has its place. */
+  public void finish(Runnable then) {
+    end();
+    if (landings == 0) {
+      then.run();
+    } else {
+      afterLanding.add(then);
+    }
   }
 
   /** Lets another take of the selected clip be heard. */

@@ -12,6 +12,7 @@ import hushrise.core.project.Project;
 import hushrise.core.store.ProjectFile;
 import java.nio.file.Path;
 import java.util.Optional;
+import java.util.function.Consumer;
 import java.util.function.UnaryOperator;
 import javafx.beans.property.LongProperty;
 import javafx.beans.property.ObjectProperty;
@@ -53,6 +54,7 @@ public final class Session {
   private final ObjectProperty<Selection> selection =
       new SimpleObjectProperty<>(Selection.nothing());
   private final LongProperty playhead = new SimpleLongProperty();
+  private Object sitting = new Object();
   private final ReadOnlyObjectWrapper<Boolean> unsaved = new ReadOnlyObjectWrapper<>(false);
 
   /**
@@ -154,6 +156,7 @@ public final class Session {
   }
 
   private void start(History with, Optional<Path> from) {
+    sitting = new Object();
     history = with;
     journal.ifPresent(j -> history.setListener(j::happened));
     file = from;
@@ -162,6 +165,24 @@ public final class Session {
     selection.set(Selection.nothing());
     playhead.set(0);
     historyChanged();
+  }
+
+  /**
+   * What takes the result of work that was begun for the project that is open now: it does nothing
+   * once another one has been opened.
+   */
+  public <T> Consumer<T> whileOpen(Consumer<T> then) {
+    Object mine = sitting;
+    return result -> {
+      if (sitting == mine) {
+        then.accept(result);
+      }
+    };
+  }
+
+  private Runnable whileOpen(Runnable then) {
+    Consumer<Object> later = whileOpen(nothing -> then.run());
+    return () -> later.accept(later);
   }
 
   /**
@@ -293,10 +314,11 @@ public final class Session {
     following.searchAhead(
         present(),
         edit,
-        () -> {
-          commit(name, edit);
-          then.run();
-        });
+        whileOpen(
+            () -> {
+              commit(name, edit);
+              then.run();
+            }));
   }
 
   /** Makes another project the present one as it is, as a step. */
@@ -315,7 +337,7 @@ public final class Session {
   public void followFits() {
     Project now = present();
     Project before = following.takeUnheard().orElse(now);
-    following.search(before, now, () -> followedFrom(before));
+    following.search(before, now, whileOpen(() -> followedFrom(before)));
   }
 
   /** Applies what was found for the clips that have changed since. */

@@ -45,7 +45,14 @@ final class Opening {
     this.view = view;
     projects =
         new ProjectFiles(
-            session, choice, sheet, backstage.jobs(), messages, backstage.keeping(), this::opened);
+            session,
+            choice,
+            sheet,
+            backstage.jobs(),
+            messages,
+            backstage.keeping(),
+            this::settle,
+            this::opened);
     start = new StartPane(choice, backstage.intake()::takeAs, this::openGuarded);
     showStart();
   }
@@ -83,6 +90,12 @@ final class Opening {
 
   private void openDemo() {
     demo.ifPresentOrElse(this::openGuarded, () -> messages.complain(text("demo.missing")));
+  }
+
+  /** What was ridden or spoken up to now belongs to the project that is open. */
+  private void settle(Runnable then) {
+    backstage.transport().stop();
+    backstage.recording().finish(then);
   }
 
   private void opened() {

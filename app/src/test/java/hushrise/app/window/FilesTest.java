@@ -124,6 +124,17 @@ class FilesTest extends WindowTestCase {
   }
 
   @Test
+  void aProjectThatIsCalledAsItsFileIsSoWhereverItIsSaved() {
+    robot.interact(() -> window.session().learn(p -> p.withName("first-ferry")));
+    Path cut = folder.resolve("final cut.hushrise");
+    chosen.next(cut);
+    press(KeyCode.CONTROL, KeyCode.SHIFT, KeyCode.S);
+    assertThat(ProjectFile.load(cut).name()).isEqualTo("final cut");
+    assertThat(window.session().hasUnsavedChanges()).isFalse();
+    assertThat(project().name()).isEqualTo("final cut");
+  }
+
+  @Test
   void anExportWhoseEndingWasAddedAsksBeforeItReplaces() throws IOException {
     Path old = Files.writeString(folder.resolve("mix.wav"), "an older mix");
     export(OutputFormat.WAV_24, folder.resolve("mix"));

@@ -57,18 +57,6 @@ class NothingLostTest extends WindowTestCase {
     robot.interact(() -> this.<ButtonBase>find(id).fire());
   }
 
-  private void answer(String words) {
-    until("the sheet asks", () -> window.root().lookup("#sheet").isVisible());
-    robot.interact(
-        () ->
-            window.root().lookup("#sheet").lookupAll(".button").stream()
-                .map(ButtonBase.class::cast)
-                .filter(b -> b.getText().equals(words))
-                .findFirst()
-                .orElseThrow()
-                .fire());
-  }
-
   private String sheetWords() {
     StringBuilder words = new StringBuilder();
     for (Node node : window.root().lookup("#sheet").lookupAll(".label")) {

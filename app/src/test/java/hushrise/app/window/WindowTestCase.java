@@ -27,6 +27,7 @@ import javafx.geometry.Bounds;
 import javafx.geometry.Point2D;
 import javafx.scene.Node;
 import javafx.scene.Scene;
+import javafx.scene.control.ButtonBase;
 import javafx.scene.control.ComboBox;
 import javafx.scene.control.Labeled;
 import javafx.scene.control.TextField;
@@ -328,6 +329,19 @@ abstract class WindowTestCase {
     TextField field = find(fieldId);
     robot.clickOn(field).push(KeyCode.CONTROL, KeyCode.A).write(words).push(KeyCode.ENTER);
     QuickRobot.settle();
+  }
+
+  /** Waits for a question and presses the answer with these words. */
+  void answer(String words) {
+    until("the sheet asks", () -> window.root().lookup("#sheet").isVisible());
+    robot.interact(
+        () ->
+            window.root().lookup("#sheet").lookupAll(".button").stream()
+                .map(ButtonBase.class::cast)
+                .filter(b -> b.getText().equals(words))
+                .findFirst()
+                .orElseThrow()
+                .fire());
   }
 
   static void assertClose(double actual, double expected, double within) {

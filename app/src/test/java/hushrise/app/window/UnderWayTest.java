@@ -1,0 +1,95 @@
+package hushrise.app.window;
+
+import static org.assertj.core.api.Assertions.assertThat;
+
+import hushrise.app.command.CommandId;
+import hushrise.app.record.Recording;
+import hushrise.core.project.media.Media;
+import hushrise.core.project.timeline.Clip;
+import java.nio.file.Path;
+import java.util.Optional;
+import javafx.scene.input.KeyCode;
+import javafx.scene.input.MouseButton;
+import org.junit.jupiter.api.Test;
+
+/** What is under way as another project is opened, or the window closed, is its own project's. */
+class UnderWayTest extends WindowTestCase {
+
+  private void record() {
+    untilOpen();
+    press(KeyCode.SHIFT, KeyCode.R);
+    Recording recording = window.recording();
+    until("the input is open", () -> recording.stateProperty().get() == Recording.State.READY);
+    robot.interact(
+        () -> {
+          recording.countInSecondsProperty().set(0);
+          recording.draftsProperty().set(false);
+          window.session().seek(60L * RATE);
+        });
+    press(KeyCode.CONTROL, KeyCode.R);
+    until("it records", () -> recording.frames() > RATE / 2);
+  }
+
+  private Optional<Media> take() {
+    return project().shelf().stream().filter(m -> m.title().contains("take")).findFirst();
+  }
+
+  @Test
+  void aTakeHasItsPlaceBeforeTheWindowAsksWhetherToSave() {
+    record();
+    assertThat(window.session().hasUnsavedChanges()).isFalse();
+    press(KeyCode.CONTROL, KeyCode.Q);
+    answer("Cancel");
+    assertThat(window.recording().stateProperty().get()).isEqualTo(Recording.State.READY);
+    Media take = take().orElseThrow();
+    Clip clip =
+        project()
+            .voiceTracks()
+            .flatMap(t -> t.clips().stream())
+            .filter(c -> c.mediaId().equals(take.id()))
+            .findFirst()
+            .orElseThrow();
+    assertClose(clip.startFrame() / (double) RATE, 60, 0.5);
+    assertThat(window.session().hasUnsavedChanges()).isTrue();
+  }
+
+  @Test
+  void anotherProjectGetsNothingOfATakeOrOfAFileThatIsStillBeingRead() {
+    record();
+    press(KeyCode.CONTROL, KeyCode.N);
+    answer("Do not save");
+    until("it is empty", () -> project().tracks().stream().allMatch(t -> t.clips().isEmpty()));
+    Path song = folder.resolve("harbour-tune.mp3");
+    Path demo = folder.resolve("first-ferry.hushrise");
+    chosen.next(song);
+    robot.interact(
+        () -> {
+          window.run(CommandId.ADD);
+          window.open(demo);
+        });
+    untilOpen();
+    assertThat(project().shelf()).hasSize(7).extracting(Media::title).doesNotHaveDuplicates();
+    assertThat(window.session().undoName()).isEmpty();
+    assertThat(take()).isEmpty();
+  }
+
+  @Test
+  void aRideIsOnTheLineBeforeTheWindowAsksWhetherToSave() {
+    untilOpen();
+    robot.clickOn("#ride-music");
+    press(KeyCode.SPACE);
+    until("it plays", () -> window.session().playhead() > RATE / 2);
+    hushrise.app.widget.Fader fader = find("fader-music");
+    robot.moveTo(fader.localToScreen(fader.xOf(fader.shownDb()), 8));
+    robot.press(MouseButton.PRIMARY);
+    robot.moveBy(-20, 0);
+    long ridden = window.session().playhead();
+    until("it was ridden for a while", () -> window.session().playhead() > ridden + RATE);
+    int before = keyframes().size();
+    robot.interact(() -> window.run(CommandId.QUIT));
+    answer("Cancel");
+    robot.release(MouseButton.PRIMARY);
+    assertThat(keyframes()).hasSizeGreaterThan(before);
+    assertThat(window.session().undoName()).hasValue("ride the level");
+  }
+}
