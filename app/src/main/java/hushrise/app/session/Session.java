@@ -181,8 +181,12 @@ public final class Session {
   }
 
   private Runnable whileOpen(Runnable then) {
-    Consumer<Object> later = whileOpen(nothing -> then.run());
-    return () -> later.accept(later);
+    Object mine = sitting;
+    return () -> {
+      if (sitting == mine) {
+        then.run();
+      }
+    };
   }
 
   /**

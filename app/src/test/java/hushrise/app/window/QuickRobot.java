@@ -18,8 +18,10 @@ final class QuickRobot extends FxRobot {
   private static final int STEPS = 8;
   private static final double NEAR = 8;
 
-  /** The headless platform has done what it was told when it returns; a display tells it later. */
-  private static final int ROUNDS = "Headless".equals(System.getProperty("glass.platform")) ? 3 : 5;
+  /** That platform has done what it was told when it returns; a display tells it later. */
+  private static final boolean HEADLESS = "Headless".equals(System.getProperty("glass.platform"));
+
+  private static final int ROUNDS = HEADLESS ? 3 : 5;
 
   /** Two presses of one place within this time are one double-click. */
   private static final long DOUBLE_CLICK_MILLIS = 550;
@@ -106,12 +108,13 @@ final class QuickRobot extends FxRobot {
   }
 
   /**
-   * Goes there straight, in a few steps, and to where the place is by then; with a button held in
-   * TestFX's own small ones, as the headless platform gives a drag to what lies under the pointer.
+   * Goes there straight, in a few steps, and to where the place is by then. In TestFX's own small
+   * ones on a display, which is shown what lies between, and with a button held, as the headless
+   * platform gives a drag to what lies under the pointer.
    */
   @Override
   public FxRobot moveTo(PointQuery place, Motion way) {
-    if (!robotContext().getMouseRobot().getPressedButtons().isEmpty()) {
+    if (!HEADLESS || !robotContext().getMouseRobot().getPressedButtons().isEmpty()) {
       return super.moveTo(place, way);
     }
     Point2D from = robotContext().getBaseRobot().retrieveMouse();
