@@ -54,7 +54,7 @@ public final class Session {
   private final ObjectProperty<Selection> selection =
       new SimpleObjectProperty<>(Selection.nothing());
   private final LongProperty playhead = new SimpleLongProperty();
-  private Object sitting = new Object();
+  private final Sitting sitting = new Sitting();
   private final ReadOnlyObjectWrapper<Boolean> unsaved = new ReadOnlyObjectWrapper<>(false);
 
   /**
@@ -156,7 +156,7 @@ public final class Session {
   }
 
   private void start(History with, Optional<Path> from) {
-    sitting = new Object();
+    sitting.begin();
     history = with;
     journal.ifPresent(j -> history.setListener(j::happened));
     file = from;
@@ -172,21 +172,7 @@ public final class Session {
    * once another one has been opened.
    */
   public <T> Consumer<T> whileOpen(Consumer<T> then) {
-    Object mine = sitting;
-    return result -> {
-      if (sitting == mine) {
-        then.accept(result);
-      }
-    };
-  }
-
-  private Runnable whileOpen(Runnable then) {
-    Object mine = sitting;
-    return () -> {
-      if (sitting == mine) {
-        then.run();
-      }
-    };
+    return sitting.only(then);
   }
 
   /**
@@ -298,7 +284,7 @@ public final class Session {
       historyChanged();
       followed.problems().forEach(messages::complain);
       if (!followed.isComplete()) {
-        following.search(before, edited, () -> followedFrom(before));
+        following.search(before, edited, sitting.only(() -> followedFrom(before)));
       }
     } catch (Problem e) {
       showAnew();
@@ -318,7 +304,7 @@ public final class Session {
     following.searchAhead(
         present(),
         edit,
-        whileOpen(
+        sitting.only(
             () -> {
               commit(name, edit);
               then.run();
@@ -341,7 +327,7 @@ public final class Session {
   public void followFits() {
     Project now = present();
     Project before = following.takeUnheard().orElse(now);
-    following.search(before, now, whileOpen(() -> followedFrom(before)));
+    following.search(before, now, sitting.only(() -> followedFrom(before)));
   }
 
   /** Applies what was found for the clips that have changed since. */

@@ -280,6 +280,39 @@ class SessionTest {
     assertThat(said).containsExactly("done");
   }
 
+  @Test
+  void whatIsFoundLateForOneProjectGoesIntoNoOther() {
+    List<Runnable> later = new ArrayList<>();
+    SampleSource sound = tune();
+    Song song = new Song(SongAnalyzer.analyze(sound, RATE, "tune", Progress.NONE), sound);
+    Session waiting =
+        new Session(
+            media -> Optional.of(song),
+            new NotedMessages(),
+            (work, then) ->
+                later.add(
+                    () -> {
+                      work.run();
+                      then.run();
+                    }));
+    Project looped =
+        session
+            .present()
+            .withTrack(
+                music, t -> t.withClip(clip, c -> c.withFit(Optional.of(Fit.of(FitMode.LOOP, 0)))));
+    waiting.open(looped, Optional.empty());
+    waiting.commit("longer", p -> ClipEdits.trimEnd(p, clip, 150L * RATE));
+    waiting.commitSearched("quieter", master(-1), () -> said.add("done"));
+    waiting.followFits();
+    assertThat(later).hasSize(3);
+    Project other = ClipEdits.trimEnd(looped, clip, 40L * RATE);
+    waiting.open(other, Optional.empty());
+    later.forEach(Runnable::run);
+    assertThat(waiting.present()).isEqualTo(other);
+    assertThat(waiting.hasUnsavedChanges()).isFalse();
+    assertThat(said).isEmpty();
+  }
+
   /** Two notes in turn for a minute, with a stroke on each. */
   private static SampleSource tune() {
     float[] samples = new float[60 * RATE];
