@@ -9,6 +9,7 @@ import hushrise.core.edit.ClipEdits;
 import hushrise.core.edit.FadeEdits;
 import hushrise.core.edit.HushEdits;
 import hushrise.core.edit.LevelEdits;
+import hushrise.core.edit.LoudMusic;
 import hushrise.core.edit.ShelfEdits;
 import hushrise.core.project.Aside;
 import hushrise.core.project.Project;
@@ -145,6 +146,7 @@ class SecondEarWindowTest extends WindowTestCase {
           String second = split.track(music).orElseThrow().clipsInTime().getLast().id();
           return ClipEdits.setGain(split, Set.of(second), -6);
         });
+    all.put("music.overVoice", p -> LoudMusic.lower(p, -9));
     all.put("track.muted", p -> p.withTrack(music, t -> t.withMuted(true)));
     all.put("track.soloed", p -> p.withTrack(takesTrack(), t -> t.withSoloed(true)));
     all.put(

@@ -35,7 +35,8 @@ public final class SecondEar {
           new VoicesAtOnce(),
           new VoiceRunsPast(),
           new RiseUnderSpeech(),
-          new UnheardTalk());
+          new UnheardTalk(),
+          new MusicOverVoice());
 
   private SecondEar() {}
 

@@ -4,6 +4,7 @@ import hushrise.core.Decibels;
 import hushrise.core.Problem;
 import hushrise.core.edit.EvenSongs;
 import hushrise.core.edit.EvenVoices;
+import hushrise.core.edit.LoudMusic;
 import hushrise.core.edit.SongChange;
 import hushrise.core.fit.Fits;
 import hushrise.core.fit.Repeat;
@@ -34,9 +35,9 @@ import java.util.Optional;
 import java.util.OptionalDouble;
 
 /**
- * Makes a project from a plan: everything in its place, voices and songs even, the music cut or
- * repeated to the film's length and faded, the camera sound held under the voice, and hushes by the
- * rule.
+ * Makes a project from a plan: everything in its place, voices and songs even, a quiet voice
+ * raised, the music cut or repeated to the film's length and faded, not much louder than the voice,
+ * the camera sound held under the voice, and hushes by the rule.
  */
 public final class FilmMaker {
 
@@ -68,7 +69,8 @@ public final class FilmMaker {
     requireAudibleVoices(placed);
     Project evenSongs = EvenSongs.even(placed, loudness);
     Project even = plan.evensVoices() ? evened(evenSongs) : evenSongs;
-    return HushDrafter.draft(cameraUnderVoice(even), loudness).after();
+    Project mended = LoudMusic.mended(even, loudness);
+    return HushDrafter.draft(cameraUnderVoice(mended), loudness).after();
   }
 
   private Project evened(Project project) {

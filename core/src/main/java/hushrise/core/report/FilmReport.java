@@ -161,6 +161,10 @@ public record FilmReport(
     if (project.masterDb() < 0) {
       text.append("The level of the whole mix is %.1f dB.%n".formatted(project.masterDb()));
     }
+    project.tracks().stream()
+        .filter(t -> t.isBackground() && t.levelDb() != 0 && !t.clips().isEmpty())
+        .forEach(
+            t -> text.append("The level of %s is %+.1f dB.%n".formatted(t.name(), t.levelDb())));
     project
         .voiceTracks()
         .flatMap(t -> t.clips().stream())

@@ -57,6 +57,18 @@ public record Span(long startFrame, long endFrame) {
     return List.copyOf(result);
   }
 
+  /** What lies between spans that are {@link #joined}, before the first and after the last. */
+  public static List<Span> between(List<Span> joined, long endFrame) {
+    List<Span> gaps = new ArrayList<>();
+    long from = 0;
+    for (Span span : joined) {
+      gaps.add(new Span(from, Math.max(from, span.startFrame)));
+      from = span.endFrame;
+    }
+    gaps.add(new Span(from, Math.max(from, endFrame)));
+    return List.copyOf(gaps);
+  }
+
   /** Both ends. */
   public LongStream edges() {
     return LongStream.of(startFrame, endFrame);

@@ -10,6 +10,7 @@ import hushrise.core.edit.EvenVoices;
 import hushrise.core.edit.FadeEdits;
 import hushrise.core.edit.HushEdits;
 import hushrise.core.edit.LevelEdits;
+import hushrise.core.edit.LoudMusic;
 import hushrise.core.edit.ShelfEdits;
 import hushrise.core.fit.Songs;
 import hushrise.core.hush.HushDrafter;
@@ -37,12 +38,15 @@ import java.util.ArrayList;
 import java.util.List;
 import java.util.Optional;
 import java.util.Set;
+import org.assertj.core.data.Offset;
 import org.junit.jupiter.api.Test;
 import org.junit.jupiter.api.TestInstance;
 
 /** Each rule finds what it is for in an otherwise clean film, and its remedies mend it. */
 @TestInstance(TestInstance.Lifecycle.PER_CLASS)
 class SecondEarTest {
+
+  private static final Offset<Double> NEAR = within(0.02);
 
   private final Talk talk = new Talk(40, new double[] {4, 9}, new double[] {20, 26});
   private final String music = talk.music().id();
@@ -98,7 +102,7 @@ class SecondEarTest {
   void aCleanFilmHasNoFindings() {
     assertThat(hear(clean)).isEmpty();
     assertThat(hear(Project.empty("p"))).isEmpty();
-    assertThat(SecondEar.RULES).extracting(EarRule::id).doesNotHaveDuplicates().hasSize(24);
+    assertThat(SecondEar.RULES).extracting(EarRule::id).doesNotHaveDuplicates().hasSize(25);
   }
 
   /** The talk as the film's own sound, with nothing known of it, or of what is spoken in it. */
@@ -275,6 +279,52 @@ class SecondEarTest {
     assertThat(hear(ClipEdits.setGain(split, Set.of(second), -2))).isEmpty();
     Project apart = ClipEdits.move(softer, Set.of(second), at(6), false);
     assertThat(hear(apart)).noneMatch(f -> f.rule().equals("songs.uneven"));
+  }
+
+  @Test
+  void musicThatIsMuchLouderThanTheVoiceWhereNobodySpeaks() {
+    Project loud = LoudMusic.lower(clean, -6);
+    Finding finding = only("music.overVoice", loud);
+    double louder = (double) finding.figures().getFirst();
+    assertThat(louder).isBetween(LoudMusic.MOST_LU, 12.0);
+    assertThat(finding.remedies()).hasSize(1);
+    mends(loud, finding, 0);
+    assertThat(standing(finding.remedies().getFirst().edit().apply(loud))).isCloseTo(0, NEAR);
+    // What rises on purpose is no fault.
+    Rise rise = new Rise("r", at(11), at(18), 8, 1, 1);
+    assertThat(hear(HushEdits.addRise(clean, music, rise))).isEmpty();
+    assertThat(hear(loud.withTrack(music, t -> t.withMuted(true))))
+        .noneMatch(f -> f.rule().equals("music.overVoice"));
+  }
+
+  private double standing(Project project) {
+    return LoudMusic.of(Energies.of(project, talk.sounds), talk.sounds).orElseThrow().louderLu();
+  }
+
+  @Test
+  void aQuietVoiceIsRaisedRatherThanTheMusicLoweredAlone() {
+    Project quiet = ClipEdits.setGain(clean, Set.of(take), -16);
+    quiet = quiet.withTrack(music, t -> deepened(t, -16));
+    Finding finding = only("music.overVoice", quiet);
+    assertThat(finding.remedies()).hasSize(2);
+    double raise = (double) finding.remedies().getFirst().figures().getFirst();
+    assertThat(raise).isGreaterThan(6);
+    mends(quiet, finding, 0);
+    mends(quiet, finding, 1);
+    Project mended = finding.remedies().getFirst().edit().apply(quiet);
+    assertThat(mended.clip(take).orElseThrow().gainDb()).isCloseTo(raise - 16, NEAR);
+    assertThat(standing(mended)).isCloseTo(0, NEAR);
+    Separation was = Separation.of(Energies.of(quiet, talk.sounds), 10);
+    Separation is = Separation.of(Energies.of(mended, talk.sounds), 10);
+    for (int i = 0; i < was.passages().size(); i++) {
+      assertThat(is.passages().get(i).separationLu())
+          .isCloseTo(was.passages().get(i).separationLu(), NEAR);
+    }
+  }
+
+  private static Track deepened(Track track, double db) {
+    return track.withHushes(
+        track.hushes().stream().map(h -> h.withDepthDb(h.depthDb() + db)).toList());
   }
 
   @Test

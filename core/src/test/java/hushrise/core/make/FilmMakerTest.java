@@ -7,6 +7,7 @@ import static org.assertj.core.api.Assertions.within;
 
 import hushrise.core.Problem;
 import hushrise.core.edit.EvenVoices;
+import hushrise.core.edit.LoudMusic;
 import hushrise.core.fit.Songs;
 import hushrise.core.hush.HushDrafter;
 import hushrise.core.mix.Projects;
@@ -150,6 +151,28 @@ class FilmMakerTest {
     assertThat(gains.get(0)).isZero();
     assertThat(gains.get(1)).isCloseTo(20, within(0.2));
     assertThat(gains.get(2)).isZero();
+  }
+
+  @Test
+  void aQuietVoiceIsRaisedAndLoudMusicBroughtToItsLoudness() {
+    Media soft = sounds.add("soft take", MediaKind.VOICE, Projects.noise(6, 5 * RATE, 0.02));
+    Media loud = sounds.add("loud", MediaKind.MUSIC, Projects.noise(11, 30 * RATE, 0.9));
+    FilmPlan plan =
+        FilmPlan.of(
+            Optional.of(film(30, false)), List.of(at(soft, 4), at(soft, 17)), List.of(at(loud, 0)));
+    Project made = new FilmMaker(plan, sounds, sounds, Songs.NONE).make("p");
+    LoudMusic.Standing standing = LoudMusic.of(Energies.of(made, sounds), sounds).orElseThrow();
+    assertThat(standing.voiceLufs()).isCloseTo(-20, within(0.1));
+    assertThat(standing.louderLu()).isCloseTo(0, within(0.1));
+    assertThat(made.firstTrack(TrackKind.MUSIC).orElseThrow().levelDb()).isBetween(-25.0, -6.0);
+    assertThat(PassageLoudness.measure(made, sounds, Passages.of(made)))
+        .allSatisfy(p -> assertThat(p.separationLu()).isCloseTo(10, within(0.1)));
+    Project usual =
+        new FilmMaker(plan(film(30, false), List.of(at(take, 4))), sounds, sounds, Songs.NONE)
+            .make("p");
+    assertThat(usual.firstTrack(TrackKind.MUSIC).orElseThrow().levelDb()).isZero();
+    assertThat(usual.firstTrack(TrackKind.VOICE).orElseThrow().clips().getFirst().gainDb())
+        .isZero();
   }
 
   @Test
