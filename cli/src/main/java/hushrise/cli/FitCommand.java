@@ -109,7 +109,7 @@ final class FitCommand implements Callable<Integer> {
     Media media = store.take(music, MediaKind.MUSIC, progress.of("Reading " + music.getFileName()));
     songs.listen(media, progress.of("Listening to " + music.getFileName()));
     long length = Math.round(seconds * Project.DEFAULT_SAMPLE_RATE);
-    FitMode chosen = asked.orElse(media.lengthFrames() >= length ? FitMode.TRIM : FitMode.LOOP);
+    FitMode chosen = asked.orElse(songs.lastsUntil(media) >= length ? FitMode.TRIM : FitMode.LOOP);
     if (chosen == FitMode.TRIM && media.lengthFrames() < length) {
       throw new Problem(
           "%s lasts only %.1f s and cannot be trimmed to %.1f s: use --mode loop or tailor."

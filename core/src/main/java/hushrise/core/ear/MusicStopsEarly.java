@@ -3,6 +3,7 @@ package hushrise.core.ear;
 import hushrise.core.ear.Finding.Remedy;
 import hushrise.core.fit.Fits;
 import hushrise.core.project.Project;
+import hushrise.core.project.media.Media;
 import hushrise.core.project.timeline.Clip;
 import hushrise.core.project.timeline.Fit;
 import hushrise.core.project.timeline.FitMode;
@@ -25,7 +26,7 @@ final class MusicStopsEarly implements EarRule {
     Project project = heard.project();
     long end = project.pictureEndFrame().orElse(0);
     return MusicClips.last(project)
-        .filter(c -> end - c.endFrame() > project.frames(LEAST_SECONDS) + leeway(c))
+        .filter(c -> end - soundEnd(heard, c) > project.frames(LEAST_SECONDS) + leeway(c))
         .map(c -> List.of(finding(heard, c, end)))
         .orElse(List.of());
   }
@@ -35,8 +36,22 @@ final class MusicStopsEarly implements EarRule {
     return clip.fit().flatMap(Fit::leewayFrames).orElse(0L);
   }
 
+  /** Where a clip is heard last: its song may go on in silence. */
+  private static long soundEnd(Heard heard, Clip clip) {
+    Media media = heard.project().media(clip.mediaId()).orElseThrow();
+    long content = clip.mediaFrameAt(clip.lengthFrames() - 1) + 1;
+    return content <= heard.songs().lastsUntil(media)
+        ? clip.endFrame()
+        : heard
+            .songs()
+            .song(media)
+            .map(s -> clip.endFrame() - (content - s.analysis().soundEnd()))
+            .orElse(clip.endFrame());
+  }
+
   private Finding finding(Heard heard, Clip clip, long end) {
     Project project = heard.project();
+    long soundEnd = soundEnd(heard, clip);
     List<Remedy> remedies = new ArrayList<>();
     if (project.media(clip.mediaId()).flatMap(heard.songs()::song).isPresent()) {
       remedies.add(
@@ -51,9 +66,9 @@ final class MusicStopsEarly implements EarRule {
     return new Finding(
         id(),
         clip.id(),
-        new Span(clip.endFrame(), end),
+        new Span(soundEnd, end),
         project.trackOfClip(clip.id()).orElseThrow().id(),
-        List.of(project.seconds(end - clip.endFrame())),
+        List.of(project.seconds(end - soundEnd)),
         remedies);
   }
 }

@@ -115,7 +115,9 @@ public final class Placement {
     OptionalLong filmEnd = Fits.endOf(project);
     long end = until.orElse(filmEnd.orElse(clip.endFrame()));
     long length = end - atFrame;
-    boolean longEnough = clip.lengthFrames() >= length;
+    long sounds = songs.lastsUntil(media) - clip.mediaStartFrame();
+    boolean longEnough =
+        (filmEnd.isEmpty() ? clip.lengthFrames() : Math.min(clip.lengthFrames(), sounds)) >= length;
     boolean alone = filmEnd.isEmpty() && !longEnough;
     if (length < rate || alone) {
       return clip.withFadeIn(fade(project, Fits.FADE_IN_SECONDS, clip.lengthFrames()))

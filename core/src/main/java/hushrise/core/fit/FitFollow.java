@@ -116,7 +116,7 @@ public final class FitFollow {
    */
   private Clip reaching(Clip clip, Media media, long end) {
     Fit fit = clip.fit().orElseThrow();
-    boolean lasts = Fits.partEnd(clip, media) - clip.mediaStartFrame() >= end - fit.anchorFrame();
+    boolean lasts = Fits.lasts(clip, media, end - fit.anchorFrame(), songs);
     boolean outlasted =
         fit.mode() == FitMode.TRIM
             && !lasts
@@ -144,7 +144,7 @@ public final class FitFollow {
   private boolean isKnown(Clip clip, Media media, long end) {
     long length = end - clip.fit().orElseThrow().anchorFrame();
     return length < 1
-        || !Fits.needsSearch(clip, media, length)
+        || !Fits.needsSearch(clip, media, length, songs)
         || songs.song(media).filter(s -> s.knows(Fits.wish(clip, length, spoken()))).isPresent();
   }
 

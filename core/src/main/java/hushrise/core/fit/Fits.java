@@ -227,7 +227,7 @@ public final class Fits {
                   end / (double) sampleRate));
     }
     Arrangement made =
-        needsSearch(clip, media, length)
+        needsSearch(clip, media, length, songs)
             ? songOf(media, songs).arrangement(wish(clip, length, spoken), media.title())
             : plain(clip, media, length);
     Clip extended =
@@ -254,12 +254,18 @@ public final class Fits {
   }
 
   /** Whether a clip's song has to be searched for places to jump from and to. */
-  static boolean needsSearch(Clip clip, Media media, long length) {
+  static boolean needsSearch(Clip clip, Media media, long length, Songs songs) {
     return switch (clip.fit().orElseThrow().mode()) {
       case TRIM -> false;
-      case LOOP -> partEnd(clip, media) - clip.mediaStartFrame() < length;
+      case LOOP -> !lasts(clip, media, length, songs);
       case TAILOR -> true;
     };
+  }
+
+  /** Whether the part of the song that a clip's fit may use sounds for a length. */
+  static boolean lasts(Clip clip, Media media, long length, Songs songs) {
+    long end = Math.min(partEnd(clip, media), songs.lastsUntil(media));
+    return end - clip.mediaStartFrame() >= length;
   }
 
   /** What a clip's fit asks of its song. */

@@ -12,4 +12,16 @@ public interface Songs {
 
   /** The song of a media item, if it has been analysed; never waits. */
   Optional<Song> song(Media media);
+
+  /**
+   * Up to which of its frames a media item serves as music: its end, or as long after the last one
+   * that sounds as music usually takes to fade, where it goes on in silence.
+   */
+  default long lastsUntil(Media media) {
+    return song(media)
+        .map(Song::analysis)
+        .map(s -> s.soundEnd() + s.frames(Fits.FADE_OUT_SECONDS))
+        .filter(end -> end < media.lengthFrames())
+        .orElse(media.lengthFrames());
+  }
 }

@@ -208,7 +208,7 @@ public final class FilmMaker {
 
   private Clip reaching(Clip clip, Media media, long end, boolean withFilm) {
     long length = end - clip.startFrame();
-    boolean longEnough = clip.lengthFrames() >= length;
+    boolean longEnough = songs.lastsUntil(media) >= length;
     Fit fit =
         Fit.of(longEnough ? FitMode.TRIM : FitMode.LOOP, clip.startFrame())
             .withUntilFrame(withFilm ? Optional.empty() : Optional.of(end));

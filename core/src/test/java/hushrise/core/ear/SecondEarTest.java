@@ -12,6 +12,8 @@ import hushrise.core.edit.HushEdits;
 import hushrise.core.edit.LevelEdits;
 import hushrise.core.edit.LoudMusic;
 import hushrise.core.edit.ShelfEdits;
+import hushrise.core.fit.Song;
+import hushrise.core.fit.SongAnalyzer;
 import hushrise.core.fit.Songs;
 import hushrise.core.hush.HushDrafter;
 import hushrise.core.hush.Talk;
@@ -27,14 +29,17 @@ import hushrise.core.project.media.Media;
 import hushrise.core.project.media.MediaKind;
 import hushrise.core.project.media.TrackKind;
 import hushrise.core.project.timeline.Clip;
+import hushrise.core.project.timeline.Fade;
 import hushrise.core.project.timeline.Seam;
 import hushrise.core.project.timeline.Side;
 import hushrise.core.project.timeline.Track;
 import hushrise.core.separation.Energies;
 import hushrise.core.separation.Separation;
 import hushrise.core.sound.Progress;
+import hushrise.core.sound.SampleSource;
 import hushrise.core.time.Span;
 import java.util.ArrayList;
+import java.util.Arrays;
 import java.util.List;
 import java.util.Optional;
 import java.util.Set;
@@ -66,9 +71,13 @@ class SecondEarTest {
   }
 
   private List<Finding> hear(Project project) {
+    return hear(project, Songs.NONE);
+  }
+
+  private List<Finding> hear(Project project, Songs songs) {
     Energies energies = Energies.of(project, talk.sounds);
     return SecondEar.hear(
-        new Heard(energies, Separation.of(energies, 10), talk.sounds, Songs.NONE, List.of()));
+        new Heard(energies, Separation.of(energies, 10), talk.sounds, songs, List.of()));
   }
 
   /** The one finding of a rule, which must be the only one at all. */
@@ -295,6 +304,33 @@ class SecondEarTest {
     assertThat(hear(HushEdits.addRise(clean, music, rise))).isEmpty();
     assertThat(hear(loud.withTrack(music, t -> t.withMuted(true))))
         .noneMatch(f -> f.rule().equals("music.overVoice"));
+  }
+
+  @Test
+  void musicWhoseFileGoesOnInSilence() {
+    float[] sound = Arrays.copyOf(Projects.noise(4, (int) at(25), 0.1), (int) at(40));
+    Media ends = talk.sounds.add("ends", MediaKind.MUSIC, sound);
+    Song listened =
+        new Song(
+            SongAnalyzer.analyze(SampleSource.of(sound), RATE, "ends", Progress.NONE),
+            SampleSource.of(sound));
+    Project project =
+        clean
+            .withMedia(ends)
+            .withTrack(
+                music,
+                t -> t.withClips(List.of(Clip.whole(ends, 0).withFadeOut(Fade.ofLength(at(4))))));
+    assertThat(hear(project)).noneMatch(f -> f.rule().equals("music.short"));
+    Songs songs = media -> media.equals(ends) ? Optional.of(listened) : Optional.empty();
+    assertThat(hear(project, songs))
+        .filteredOn(f -> f.rule().equals("music.short"))
+        .singleElement()
+        .satisfies(
+            f -> {
+              assertThat((double) f.figures().getFirst()).isCloseTo(15, within(0.05));
+              Project looped = f.remedies().getFirst().edit().apply(project);
+              assertThat(hear(looped, songs)).noneMatch(g -> g.rule().equals("music.short"));
+            });
   }
 
   private double standing(Project project) {

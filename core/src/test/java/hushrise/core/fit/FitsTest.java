@@ -49,17 +49,19 @@ class FitsTest {
   /** A film of a length with a piece of music placed under it. */
   static Project film(Pieces.Piece piece, Songs songs, double pictureSeconds) {
     Media picture = Projects.film("film", pictureSeconds, false, 25);
-    Media music =
-        new Media(
-            "song",
-            Path.of("/song.wav"),
-            MediaKind.MUSIC,
-            piece.sound().lengthFrames(),
-            true,
-            Optional.empty(),
-            "");
     Project film = Placement.add(Project.empty("p"), picture, 0, songs);
-    return Placement.add(film, music, 0, songs);
+    return Placement.add(film, mediaOf(piece), 0, songs);
+  }
+
+  private static Media mediaOf(Pieces.Piece piece) {
+    return new Media(
+        "song",
+        Path.of("/song.wav"),
+        MediaKind.MUSIC,
+        piece.sound().lengthFrames(),
+        true,
+        Optional.empty(),
+        "");
   }
 
   static Clip music(Project project) {
@@ -80,6 +82,28 @@ class FitsTest {
     assertThat(music(looped).fit().orElseThrow().mode()).isEqualTo(FitMode.LOOP);
     assertThat(music(looped).endFrame()).isEqualTo(300L * RATE);
     assertThat(music(looped).seams()).isNotEmpty().allMatch(s -> s.score() > 0.7);
+  }
+
+  @Test
+  void musicThatEndsInSilenceIsLoopedWhereItsSoundDoesNotLast() {
+    Pieces.Piece ending = Pieces.withSilence("ending", 9, 30);
+    Song listened = ending.analysed();
+    Songs songs = media -> Optional.of(listened);
+    double sounds = listened.analysis().soundEnd() / (double) RATE;
+    assertThat(ending.seconds() - sounds).isGreaterThan(29);
+    Project little = film(ending, songs, sounds + 3);
+    assertThat(music(little).fit().orElseThrow().mode()).isEqualTo(FitMode.TRIM);
+    Project film = film(ending, songs, sounds + 20);
+    assertThat(music(film).fit().orElseThrow().mode()).isEqualTo(FitMode.LOOP);
+    assertThat(music(film).seams()).isNotEmpty();
+    Project cut = FitFollow.followed(film, withPictureOf(film, 30), songs).project();
+    Project trimmed = Fits.set(cut, music(cut).id(), FitMode.TRIM, songs);
+    Project longer = withPictureOf(trimmed, sounds + 20);
+    Clip followed = music(FitFollow.followed(trimmed, longer, songs).project());
+    assertThat(followed.fit().orElseThrow().mode()).isEqualTo(FitMode.LOOP);
+    assertThat(followed.seams()).isNotEmpty();
+    Project alone = Placement.add(Project.empty("p"), mediaOf(ending), 0, songs);
+    assertThat(music(alone).fit().orElseThrow().mode()).isEqualTo(FitMode.TRIM);
   }
 
   @Test

@@ -84,7 +84,7 @@ final class Pieces {
             () -> drifting("drift of 1 % around 112", 112, 28, 6),
             () -> pads("pads", 40, 7),
             () -> songForm("song A B A C with an ending", 104, 8),
-            () -> withSilence("silence at both ends", 9),
+            () -> withSilence("silence at both ends", 9, 3),
             () -> asMono("mono", 100, 10),
             () -> limitedTo("8 kHz", 118, 8_000, 11),
             () -> limitedTo("44.1 kHz", 92, 44_100, 12),
@@ -162,10 +162,10 @@ final class Pieces {
     return score.piece(name).withoutBeats();
   }
 
-  static Piece withSilence(String name, long seed) {
+  static Piece withSilence(String name, long seed, int secondsAfter) {
     Piece inner = steady(name, 110, 4, 24, seed);
     int lead = (int) (1.7 * RATE);
-    float[] samples = new float[(int) inner.sound().lengthFrames() + lead + 3 * RATE];
+    float[] samples = new float[(int) inner.sound().lengthFrames() + lead + secondsAfter * RATE];
     inner.sound().read(0, (int) inner.sound().lengthFrames(), samples, new float[0], lead);
     double[] beats = inner.beats().clone();
     for (int i = 0; i < beats.length; i++) {
