@@ -1,9 +1,9 @@
 #!/bin/sh
 # Fits real, openly licensed music to six lengths and judges the seams; see docs/measuring.md.
-# Usage: bench/joins.sh tried|aside|fresh|later|last|orchestra|newest [FOLDER]     (needs apt-get and dpkg; keeps songs in FOLDER)
+# Usage: bench/joins.sh tried|aside|fresh|later|last|orchestra|newest|further [FOLDER]     (needs apt-get and dpkg; keeps songs in FOLDER)
 set -eu
 root=$(CDPATH='' cd -- "$(dirname -- "$0")/.." && pwd)
-set_name=${1:?tried, aside, fresh, later, last, orchestra or newest}
+set_name=${1:?tried, aside, fresh, later, last, orchestra, newest or further}
 folder=${2:-$root/bench/target/songs}
 mkdir -p "$folder/packages" "$folder/unpacked"
 
@@ -14,6 +14,7 @@ packages='neverball-common extremetuxracer-data lincity-ng-data frozen-bubble-da
 [ "$set_name" = last ] && packages='singularity-music'
 [ "$set_name" = orchestra ] && packages='wesnoth-1.16-music'
 [ "$set_name" = newest ] && packages='widelands-data unknown-horizons colobot-common-sounds'
+[ "$set_name" = further ] && packages='megaglest-data xmoto-data btanks-data'
 for package in $packages; do
   if ! ls "$folder/packages/${package}"_*.deb >/dev/null 2>&1; then
     (cd "$folder/packages" && apt-get download -q "$package" >/dev/null)
@@ -88,7 +89,18 @@ case "$set_name" in
       "$isles/irelands_coast.ogg" "$isles/uh_gameplay3.ogg" "$isles/goldenvalley.ogg" \
       "$isles/Peer Gynt Suite No. 1, Op. 46 - I. Morning.ogg" \
       "$robots/Infinite.ogg" "$robots/Humanitarian.ogg" "$robots/Quite.ogg" "$robots/music012.ogg" ;;
-  *) echo "Say tried, aside, fresh, later, last, orchestra or newest." >&2; exit 2 ;;
+  further)
+    peoples="$share/games/megaglest/techs/megapack/factions"
+    bikes="$share/games/xmoto/Textures/Musics"
+    tanks="$share/games/btanks/data/tunes"
+    set -- "$peoples/romans/music/romans.ogg" "$peoples/tech/music/music_tech.ogg" \
+      "$peoples/persian/music/aminos-together_together.ogg" "$peoples/indian/music/music_indian.ogg" \
+      "$peoples/magic/music/music_magic.ogg" "$peoples/norsemen/music/manolo_camp-medieval.ogg" \
+      "$peoples/egypt/music/asak-jadeflange.ogg" "$bikes/batcave.ogg" "$bikes/menu.ogg" \
+      "$bikes/legolodio.ogg" "$bikes/foxrun.ogg" "$bikes/ridealong.ogg" "$bikes/MadeiraStew.ogg" \
+      "$bikes/speeditup.ogg" "$tanks/gameboy.ogg" "$tanks/batterie.ogg" "$tanks/utrennik.ogg" \
+      "$tanks/nostalgy.ogg" "$tanks/karbofos.ogg" ;;
+  *) echo "Say tried, aside, fresh, later, last, orchestra, newest or further." >&2; exit 2 ;;
 esac
 
 cd "$root"

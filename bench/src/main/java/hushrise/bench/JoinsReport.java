@@ -46,6 +46,8 @@ public final class JoinsReport {
    */
   private static final double SAME_DB = 1;
 
+  private static final float QUIETEST_DB = -30;
+
   private static final boolean VERBOSE = Boolean.getBoolean("hushrise.seams");
 
   private JoinsReport() {}
@@ -159,6 +161,10 @@ public final class JoinsReport {
     private final SampleSource sound;
     private final float[] mono;
     private final float[][] levels;
+
+    /** Where silence begins that lasts to the file's end, in steps: no song is joined there. */
+    private final int soundEnd;
+
     private final double[] pairs = new double[PAIRS];
     private final FloatFFT_1D fft = new FloatFFT_1D(WINDOW);
     private final float[] hann = new float[WINDOW];
@@ -188,8 +194,13 @@ public final class JoinsReport {
       for (int t = 0; t < levels.length; t++) {
         levels[t] = levels((long) t * RATE / PER_SECOND);
       }
+      int silent = 0;
+      while (isSilent(levels.length - 1 - silent)) {
+        silent++;
+      }
+      soundEnd = levels.length - silent;
       Random random = new Random(11);
-      int sounding = levels.length - 2 * HALF;
+      int sounding = soundEnd - 2 * HALF;
       for (int p = 0; p < PAIRS; p++) {
         int a = HALF + random.nextInt(sounding);
         int b = HALF + random.nextInt(sounding);
@@ -200,6 +211,15 @@ public final class JoinsReport {
         pairs[p] = distance(a, b);
       }
       Arrays.sort(pairs);
+    }
+
+    private boolean isSilent(int step) {
+      for (float db : levels[step]) {
+        if (db > QUIETEST_DB) {
+          return false;
+        }
+      }
+      return true;
     }
 
     private float[] levels(long centre) {
@@ -219,7 +239,7 @@ public final class JoinsReport {
       }
       float[] db = new float[BANDS];
       for (int b = 0; b < BANDS; b++) {
-        db[b] = (float) Math.max(-30, 10 * Math.log10(energy[b] + 1e-9));
+        db[b] = (float) Math.max(QUIETEST_DB, 10 * Math.log10(energy[b] + 1e-9));
       }
       return db;
     }
@@ -296,7 +316,7 @@ public final class JoinsReport {
 
     /** The nearest that any place is to what comes a lag later. */
     private double nearestAt(long lag) {
-      float[][] later = new float[(int) (levels.length - lag * PER_SECOND / RATE)][];
+      float[][] later = new float[(int) (soundEnd - lag * PER_SECOND / RATE)][];
       for (int t = 0; t < later.length; t++) {
         later[t] = levels((long) t * RATE / PER_SECOND + lag);
       }

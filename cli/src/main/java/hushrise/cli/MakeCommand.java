@@ -46,8 +46,10 @@ import picocli.CommandLine.Spec;
       "Makes a film from a picture, narration and music, or a podcast from narration and music.",
       "",
       "The music is cut or repeated to the film's length and faded; wherever somebody speaks it is"
-          + " hushed so far that the voice stands clear of everything under it. The picture is copied, not"
-          + " re-encoded, whenever the output takes it."
+          + " hushed so far that the voice stands clear of everything under it. A narration that is quiet"
+          + " (under -26 LUFS) is raised to -20, and music that is more than 6 LU louder than the voice where"
+          + " nobody speaks is brought down to it. The picture is copied, not re-encoded, whenever the output"
+          + " takes it."
     })
 final class MakeCommand implements Callable<Integer> {
 

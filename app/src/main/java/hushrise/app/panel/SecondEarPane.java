@@ -19,11 +19,13 @@ import java.util.ArrayList;
 import java.util.HashMap;
 import java.util.List;
 import java.util.Map;
+import java.util.Optional;
 import java.util.Set;
 import java.util.function.Consumer;
 import java.util.stream.Stream;
 import javafx.beans.property.ObjectProperty;
 import javafx.beans.property.ReadOnlyObjectProperty;
+import javafx.geometry.Bounds;
 import javafx.geometry.Point2D;
 import javafx.geometry.Pos;
 import javafx.scene.Node;
@@ -65,6 +67,7 @@ public final class SecondEarPane extends VBox {
   private final Map<FindingRow.Look, FindingRow> rows = new HashMap<>();
   private List<Object> shown = List.of();
   private List<Object> lookedAt = List.of();
+  private Optional<String> inView = Optional.empty();
   private boolean previewing;
   private int pointedAt;
   private Point2D resting = Point2D.ZERO;
@@ -166,6 +169,32 @@ public final class SecondEarPane extends VBox {
     }
     showBelow(scroll);
     RowList.settle(list.getChildren(), lines(open));
+    showChosen();
+  }
+
+  /** Brings a finding into view that has just been gone to. */
+  private void showChosen() {
+    Optional<Finding> chosen = ear.chosenProperty().get();
+    Optional<String> key = chosen.map(Finding::key);
+    if (!key.equals(inView)) {
+      inView = key;
+      chosen.map(f -> rows.get(look(f))).ifPresent(row -> intoView(scroll, row));
+    }
+  }
+
+  /** Scrolls as far as it takes to see a row of a list; all of it where there is room. */
+  private static void intoView(ScrollPane scroll, Node row) {
+    scroll.applyCss();
+    scroll.layout();
+    Bounds at = row.getBoundsInParent();
+    double height = scroll.getViewportBounds().getHeight();
+    double room = scroll.getContent().getLayoutBounds().getHeight() - height;
+    double top = scroll.getVvalue() * room;
+    double lowest = Math.max(at.getMinY(), 0);
+    double wanted = Math.clamp(top, Math.min(at.getMaxY() - height, lowest), lowest);
+    if (room > 0 && wanted != top) {
+      scroll.setVvalue(wanted / room);
+    }
   }
 
   private List<Node> lines(List<Finding> open) {

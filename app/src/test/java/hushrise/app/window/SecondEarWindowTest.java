@@ -35,6 +35,7 @@ import java.util.Set;
 import java.util.function.IntToDoubleFunction;
 import java.util.function.UnaryOperator;
 import java.util.stream.Stream;
+import javafx.geometry.Bounds;
 import javafx.scene.Node;
 import javafx.scene.control.Button;
 import javafx.scene.control.Labeled;
@@ -269,6 +270,26 @@ class SecondEarWindowTest extends WindowTestCase {
     }
     assertThat(rules()).isEmpty();
     assertThat(((Labeled) find("tab-findings")).getText()).isEqualTo("Second Ear");
+  }
+
+  @Test
+  void theFindingThatKeysGoToIsInView() {
+    clean();
+    Map<String, UnaryOperator<Project>> worse = worsened();
+    for (String rule : List.of("music.noFade", "hush.alone", "line.stray", "media.noCredit")) {
+      commit(worse.get(rule));
+    }
+    int count = open().size();
+    assertThat(count).isGreaterThan(3);
+    for (int i = 0; i <= count; i++) {
+      press(KeyCode.J);
+      Node row = robot.lookup("#second-ear .finding.chosen").query();
+      Node list = robot.lookup("#second-ear .viewport").query();
+      Bounds seen = list.localToScreen(list.getBoundsInLocal());
+      Bounds at = row.localToScreen(row.getBoundsInLocal());
+      assertThat(at.getMinY()).isBetween(seen.getMinY() - 1, seen.getMaxY());
+      assertThat(at.getMaxY()).isBetween(seen.getMinY(), seen.getMaxY() + 1);
+    }
   }
 
   @Test
