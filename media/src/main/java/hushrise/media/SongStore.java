@@ -28,7 +28,7 @@ public final class SongStore implements Songs {
 
   public SongStore(MediaStore media, CacheFolder cache) {
     this.media = media;
-    this.found = new FoundFile<>(cache, SongAnalysis.class, "-3.song");
+    this.found = new FoundFile<>(cache, SongAnalysis.class, "-4.song");
     media.onLetGo(
         () -> {
           known.letGo();

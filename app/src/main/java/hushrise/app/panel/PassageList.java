@@ -9,6 +9,7 @@ import hushrise.core.project.Project;
 import hushrise.core.separation.PassageLoudness;
 import hushrise.core.separation.Separation;
 import hushrise.core.time.Timecode;
+import java.util.List;
 import java.util.Locale;
 import java.util.Optional;
 import javafx.beans.property.ObjectProperty;
@@ -31,27 +32,41 @@ final class PassageList {
 
   private final Session session;
   private final ObjectProperty<Palette> palette;
+  private final RowList<Line> list = new RowList<>(this::line);
+  private final Label none = new Label(text("passages.none"));
+
+  /** A passage as it is told; another palette draws it anew. */
+  private record Line(PassageLoudness passage, Separation.State state, Palette palette) {}
 
   PassageList(Session session, ObjectProperty<Palette> palette) {
     this.session = session;
     this.palette = palette;
+    list.setId("passages");
+    none.setWrapText(true);
+    none.getStyleClass().add("faint");
   }
 
-  /** A list of all passages, or a sentence that says why there is none. */
+  /**
+   * The list of all passages, which stays where it was scrolled to, or a sentence that says why
+   * there is none.
+   */
   Node lines(Optional<Separation> separation) {
     if (separation.isEmpty() || separation.get().passages().isEmpty()) {
-      Label none = new Label(text("passages.none"));
-      none.setWrapText(true);
-      none.getStyleClass().add("faint");
       return none;
     }
-    Separation now = separation.get();
-    RowList<PassageLoudness> list = new RowList<>(p -> line(p, now.stateOf(p)));
-    list.getItems().setAll(now.passages());
+    List<Line> lines =
+        separation.get().passages().stream()
+            .map(p -> new Line(p, separation.get().stateOf(p), palette.get()))
+            .toList();
+    if (!list.getItems().equals(lines)) {
+      list.getItems().setAll(lines);
+    }
     return list;
   }
 
-  private Button line(PassageLoudness p, Separation.State state) {
+  private Button line(Line line) {
+    PassageLoudness p = line.passage();
+    Separation.State state = line.state();
     Project project = session.shown();
     double lu = p.separationLu();
     Label time =

@@ -34,12 +34,15 @@ import java.util.Optional;
 import java.util.Set;
 import java.util.function.IntToDoubleFunction;
 import java.util.function.UnaryOperator;
+import java.util.stream.IntStream;
 import java.util.stream.Stream;
 import javafx.geometry.Bounds;
 import javafx.scene.Node;
 import javafx.scene.control.Button;
 import javafx.scene.control.Labeled;
+import javafx.scene.control.ListView;
 import javafx.scene.control.TextField;
+import javafx.scene.control.skin.VirtualFlow;
 import javafx.scene.input.KeyCode;
 import org.junit.jupiter.api.Test;
 
@@ -270,6 +273,31 @@ class SecondEarWindowTest extends WindowTestCase {
     }
     assertThat(rules()).isEmpty();
     assertThat(((Labeled) find("tab-findings")).getText()).isEqualTo("Second Ear");
+  }
+
+  @Test
+  void theListOfPassagesStaysWhereItWasScrolledTo() {
+    untilOpen();
+    List<Span> spoken =
+        IntStream.range(0, 9).mapToObj(i -> Span.ofLength(at(i), RATE / 2)).toList();
+    commit(
+        p ->
+            p.withShelf(
+                p.shelf().stream()
+                    .map(m -> m.speech().isEmpty() ? m : m.withSpeech(Optional.of(spoken)))
+                    .toList()));
+    robot.clickOn("#tab-passages");
+    ListView<?> list = find("passages");
+    VirtualFlow<?> rows = robot.from(list).lookup(".virtual-flow").query();
+    assertThat(list.getItems()).hasSizeGreaterThan(20);
+    robot.interact(() -> list.scrollTo(15));
+    until("it is scrolled", () -> rows.getFirstVisibleCell() != null);
+    int first = rows.getFirstVisibleCell().getIndex();
+    assertThat(first).isGreaterThan(9);
+    Object told = list.getItems().getLast();
+    commit(p -> LevelEdits.setTrackLevel(p, music().id(), -4));
+    until("it tells what was done", () -> !list.getItems().getLast().equals(told));
+    assertThat(rows.getFirstVisibleCell().getIndex()).isEqualTo(first);
   }
 
   @Test

@@ -10,9 +10,10 @@ import java.util.function.ToDoubleFunction;
  * Music and Audio using Self-Similarity", 1999; M. Goto, "A Chorus Section Detection Method for
  * Musical Audio Signals", 2006, for the view along lags).
  *
- * <p>Three views of the sound are joined: levels of frequency bands, pitch classes and onsets. Two
- * places are compared over 1.5 s on both sides, what lies within 0.4 s counting more. Beats take no
- * part in it, so that music without a steady one does as well as its repeats allow.
+ * <p>Four views of the sound are joined: levels of frequency bands, those of the bass by half
+ * octaves, as its notes carry the harmony, pitch classes and onsets. Two places are compared over
+ * 1.5 s on both sides, what lies within 0.4 s counting more. Beats take no part in it, so that
+ * music without a steady one does as well as its repeats allow.
  */
 final class EchoFinder {
 
@@ -20,8 +21,12 @@ final class EchoFinder {
   private static final int JOINED = 5;
 
   private static final int MOST_MOMENTS = 7_000;
-  private static final int BANDS = Spectrogram.BANDS / 2;
-  private static final int VIEWS = BANDS + Spectrogram.PITCHES + 1;
+
+  /** Two bands joined each; the lowest, up to 155 Hz, give way to those of the bass. */
+  private static final int BANDS = Spectrogram.BANDS / 2 - 1;
+
+  private static final int LEVELS = BANDS + Spectrogram.BASS_BANDS;
+  private static final int VIEWS = LEVELS + Spectrogram.PITCHES + 1;
   private static final double FAR_SECONDS = 1.5;
   private static final double NEAR_SECONDS = 0.4;
 
@@ -29,7 +34,7 @@ final class EchoFinder {
   private static final double NEAR_SHARE = 0.4;
 
   /** What differing in all pitch classes, and in an onset of one deviation, weighs in dB. */
-  private static final float DB_OF_CHROMA = 3.5f;
+  private static final float DB_OF_CHROMA = 4.2f;
 
   private static final float DB_OF_ONSET = 0.5f;
 
@@ -130,7 +135,9 @@ final class EchoFinder {
     for (int t = from; t < from + joined; t++) {
       for (int b = 0; b < Spectrogram.BANDS; b++) {
         float db = spectra.bands()[t][b];
-        views[b / 2][moment] += db / (2 * joined * BANDS);
+        if (b > 1) {
+          views[b / 2 - 1][moment] += db / (2 * joined * LEVELS);
+        }
         power += Math.pow(10, db / 10) / joined;
       }
       onset = Math.max(onset, spectra.onset()[t]);
@@ -141,9 +148,12 @@ final class EchoFinder {
     for (float x : chroma) {
       square += x * x;
     }
+    for (int b = 0; b < Spectrogram.BASS_BANDS; b++) {
+      views[BANDS + b][moment] = spectra.bass()[at][b] / LEVELS;
+    }
     float scale = (float) (DB_OF_CHROMA / Math.sqrt(square));
     for (int p = 0; p < Spectrogram.PITCHES; p++) {
-      views[BANDS + p][moment] = chroma[p] * scale;
+      views[LEVELS + p][moment] = chroma[p] * scale;
     }
     views[VIEWS - 1][moment] = DB_OF_ONSET * Math.min(onset, 6);
     return power;

@@ -5,7 +5,7 @@ import org.jtransforms.fft.FloatFFT_1D;
 
 /**
  * What is read off a song's short-time spectra: an onset-strength curve and the level of frequency
- * bands every 10 ms, and chroma every 40 ms.
+ * bands every 10 ms, and chroma and the level of bass bands every 40 ms.
  *
  * <p>Onset strength is the spectral flux of D. Ellis, "Beat Tracking by Dynamic Programming"
  * (2007): the sum over bands of the rises of the band levels in dB. Chroma folds the magnitudes
@@ -18,6 +18,9 @@ final class Spectrogram {
 
   static final int BANDS = 40;
   static final int PITCHES = 12;
+
+  /** Bands of half an octave each from {@link #LOWEST_HZ} on. */
+  static final int BASS_BANDS = 4;
 
   /** How many onset frames share one chroma frame. */
   static final int CHROMA_EVERY = 4;
@@ -32,16 +35,21 @@ final class Spectrogram {
   /** How far under the loudest is still told apart: a soft cymbal in a quiet part is heard. */
   private static final double RANGE_DB = 80;
 
+  /** The same for bass, which is heard less deep. */
+  private static final double BASS_RANGE_DB = 50;
+
   private final int frames;
   private final float[] onset;
   private final float[][] bands;
   private final float[][] chroma;
+  private final float[][] bass;
 
   private Spectrogram(int frames) {
     this.frames = frames;
     onset = new float[frames];
     bands = new float[frames][];
     chroma = new float[frames / CHROMA_EVERY + 1][PITCHES];
+    bass = new float[chroma.length][BASS_BANDS];
   }
 
   int frames() {
@@ -60,6 +68,11 @@ final class Spectrogram {
 
   float[][] chroma() {
     return chroma;
+  }
+
+  /** Levels of the bass bands of each chroma frame in dB relative to the loudest frame. */
+  float[][] bass() {
+    return bass;
   }
 
   /** The onset frame at which an attack at a time shows. */
@@ -157,8 +170,24 @@ final class Spectrogram {
       double semitones = 12 * Math.log(bin * binHz / 440) / Math.log(2);
       pitchOf[bin] = Math.floorMod(Math.round(semitones), PITCHES);
     }
+    int[] bassOf = new int[CHROMA_WINDOW / 2];
+    for (int bin = 0; bin < bassOf.length; bin++) {
+      bassOf[bin] = (int) Math.floor(2 * Math.log(bin * binHz / LOWEST_HZ) / Math.log(2));
+    }
+    double loudest = 0;
     for (int c = 0; c < chroma.length; c++) {
       spectrum(mono, (long) c * hop, window, spectrum, fft);
+      double all = 0;
+      for (int bin = 1; bin < bassOf.length; bin++) {
+        float re = spectrum[2 * bin];
+        float im = spectrum[2 * bin + 1];
+        float power = re * re + im * im;
+        all += power;
+        if (bassOf[bin] >= 0 && bassOf[bin] < BASS_BANDS) {
+          bass[c][bassOf[bin]] += power;
+        }
+      }
+      loudest = Math.max(loudest, all);
       for (int bin = first; bin <= last; bin++) {
         float re = spectrum[2 * bin];
         float im = spectrum[2 * bin + 1];
@@ -166,6 +195,16 @@ final class Spectrogram {
       }
       if (c % 128 == 0) {
         progress.at(0.6 + 0.3 * c / chroma.length);
+      }
+    }
+    toBass(loudest);
+  }
+
+  private void toBass(double loudest) {
+    for (float[] frame : bass) {
+      for (int b = 0; b < BASS_BANDS; b++) {
+        double db = 10 * Math.log10(frame[b] / Math.max(loudest, 1e-12) + 1e-12);
+        frame[b] = (float) Math.max(db, -BASS_RANGE_DB);
       }
     }
   }
