@@ -7,6 +7,7 @@ import hushrise.core.mix.Projects;
 import hushrise.core.project.timeline.Fit;
 import hushrise.core.project.timeline.FitMode;
 import hushrise.core.project.timeline.Seam;
+import hushrise.core.sound.SampleSource;
 import java.util.Arrays;
 import java.util.Optional;
 import org.junit.jupiter.api.Test;
@@ -58,6 +59,25 @@ class LikenessTest {
       compared++;
     }
     assertThat(compared).isEqualTo(40);
+  }
+
+  /** How far two places are apart that have the same chord, each over a bass note of its own. */
+  private static double overBass(double firstHz, double thenHz) {
+    float[] sound = new float[12 * RATE];
+    for (int i = 0; i < sound.length; i++) {
+      double turn = 2 * Math.PI * i / RATE;
+      double chord = Math.sin(220 * turn) + Math.sin(277 * turn) + Math.sin(330 * turn);
+      double bass = Math.sin((i < 6 * RATE ? firstHz : thenHz) * turn);
+      sound[i] = (float) (0.05 * chord + 0.2 * bass);
+    }
+    return BothSides.apartDb(SampleSource.of(sound), RATE, 3L * RATE, 9L * RATE);
+  }
+
+  @Test
+  void anotherBassNoteUnderTheSameChordIsHeard() {
+    assertThat(overBass(55, 55)).isLessThan(0.1);
+    assertThat(overBass(55, 73)).isGreaterThan(2);
+    assertThat(overBass(55, 110)).isGreaterThan(2);
   }
 
   @Test
