@@ -2,46 +2,91 @@ package hushrise.app.record;
 
 import static hushrise.app.words.Texts.text;
 
+import hushrise.app.job.Jobs;
 import hushrise.app.job.Messages;
 import hushrise.app.session.Selection;
 import hushrise.app.session.Session;
 import hushrise.core.edit.TakeEdits;
 import hushrise.core.project.Project;
 import hushrise.core.project.media.Media;
+import hushrise.core.project.media.MediaKind;
 import hushrise.core.project.media.TrackKind;
 import hushrise.core.project.timeline.Clip;
+import hushrise.media.MediaStore;
+import java.nio.file.Path;
+import java.util.ArrayList;
+import java.util.List;
 import java.util.Optional;
 import javafx.application.Platform;
 import javafx.beans.value.ChangeListener;
+import javafx.beans.value.ObservableBooleanValue;
 import javafx.beans.value.ObservableValue;
 
 /**
- * What becomes of a take once its file has been read: it is placed where it was spoken and
- * selected, what it replaces is said, its hush is drafted, and other takes of the place can be
- * heard instead.
+ * What becomes of a take: its file is read, it is placed where it was spoken and selected, what it
+ * replaces is said, its hush is drafted, and other takes of the place can be heard instead.
  */
 final class Landing {
 
   private final Session session;
+  private final MediaStore store;
+  private final Jobs jobs;
   private final Messages messages;
   private final Runnable draftsHush;
+  private final List<Runnable> waiting = new ArrayList<>();
+  private int underWay;
 
   /**
    * @param draftsHush shows a draft of the hush that a new take wants
    */
-  Landing(Session session, Messages messages, Runnable draftsHush) {
+  Landing(Session session, MediaStore store, Jobs jobs, Messages messages, Runnable draftsHush) {
     this.session = session;
+    this.store = store;
+    this.jobs = jobs;
     this.messages = messages;
     this.draftsHush = draftsHush;
   }
 
   /**
-   * Places a take.
+   * Reads a take's file and places it.
    *
    * @param at where it was spoken, in frames of the timeline
    * @param drafts whether its hush is drafted as soon as it is known where it speaks
    */
-  void land(Media media, long at, boolean drafts) {
+  void take(Path file, long at, ObservableBooleanValue drafts) {
+    underWay++;
+    jobs.run(
+        text("record.taking"),
+        progress -> store.take(file, MediaKind.VOICE, progress),
+        media -> {
+          try {
+            land(media, at, drafts.get());
+          } finally {
+            ended();
+          }
+        },
+        this::ended);
+  }
+
+  private void ended() {
+    underWay--;
+    if (underWay == 0) {
+      List<Runnable> waited = List.copyOf(waiting);
+      waiting.clear();
+      waited.forEach(Runnable::run);
+    }
+  }
+
+  /** Goes on once every take has its place. */
+  void finish(Runnable then) {
+    if (underWay == 0) {
+      then.run();
+    } else {
+      waiting.add(then);
+    }
+  }
+
+  private void land(Media media, long at, boolean drafts) {
     session.commit(
         text("edit.take", media.title()),
         p -> TakeEdits.place(p.withMedia(media), media, at, text("track.kind.VOICE")));

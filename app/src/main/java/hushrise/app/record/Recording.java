@@ -10,7 +10,6 @@ import hushrise.app.session.Session;
 import hushrise.core.Problem;
 import hushrise.core.play.CountIn;
 import hushrise.core.project.Project;
-import hushrise.core.project.media.MediaKind;
 import hushrise.core.record.InputCheck;
 import hushrise.core.record.LatencyCheck;
 import hushrise.core.record.Recorder;
@@ -20,8 +19,6 @@ import hushrise.core.sound.Devices;
 import hushrise.media.MediaStore;
 import java.nio.file.Files;
 import java.nio.file.Path;
-import java.util.ArrayList;
-import java.util.List;
 import java.util.Optional;
 import java.util.function.LongSupplier;
 import javafx.animation.PauseTransition;
@@ -60,7 +57,6 @@ public final class Recording implements AutoCloseable {
   private final Session session;
   private final Transport transport;
   private final Devices devices;
-  private final MediaStore store;
   private final Jobs jobs;
   private final Messages messages;
   private final Landing landing;
@@ -78,8 +74,6 @@ public final class Recording implements AutoCloseable {
   private Optional<InputCheck> check = Optional.empty();
   private Optional<Path> file = Optional.empty();
   private long startFrame;
-  private int landings;
-  private final List<Runnable> afterLanding = new ArrayList<>();
 
   /**
    * @param draftsHush shows a draft of the hush that a new take wants
@@ -95,10 +89,9 @@ public final class Recording implements AutoCloseable {
     this.session = session;
     this.transport = transport;
     this.devices = devices;
-    this.store = store;
     this.jobs = jobs;
     this.messages = messages;
-    landing = new Landing(session, messages, draftsHush);
+    landing = new Landing(session, store, jobs, messages, draftsHush);
     files = new TakeFiles(session);
     inputName = new SimpleObjectProperty<>(devices.inputs().getFirst());
     transport.stateProperty().addListener((p, was, now) -> transportChanged(now));
@@ -311,38 +304,13 @@ public final class Recording implements AutoCloseable {
       messages.say(text("record.nothing"));
       return;
     }
-    long at = startFrame;
-    landings++;
-    jobs.run(
-        text("record.taking"),
-        progress -> store.take(written.get(), MediaKind.VOICE, progress),
-        media -> {
-          try {
-            landing.land(media, at, drafts.get());
-          } finally {
-            landed();
-          }
-        },
-        this::landed);
-  }
-
-  private void landed() {
-    landings--;
-    if (landings == 0) {
-      List<Runnable> waited = List.copyOf(afterLanding);
-      afterLanding.clear();
-      waited.forEach(Runnable::run);
-    }
+    landing.take(written.get(), startFrame, drafts);
   }
 
   /** Ends the take that is under way, if one is, and goes on once every take has its place. */
   public void finish(Runnable then) {
     end();
-    if (landings == 0) {
-      then.run();
-    } else {
-      afterLanding.add(then);
-    }
+    landing.finish(then);
   }
 
   /** Lets another take of the selected clip be heard. */

@@ -25,9 +25,6 @@ import java.util.stream.Collectors;
  */
 public final class ClipEdits {
 
-  /** A clip's gain goes no higher, in dB. */
-  public static final double MOST_GAIN_DB = 24;
-
   private ClipEdits() {}
 
   private static List<Clip> chosen(Project project, Set<String> clipIds) {
@@ -354,7 +351,7 @@ public final class ClipEdits {
   }
 
   public static Project setGain(Project project, Set<String> clipIds, double db) {
-    double held = Math.clamp(db, hushrise.core.Decibels.OFF_DB, MOST_GAIN_DB);
+    double held = Math.clamp(db, hushrise.core.Decibels.OFF_DB, Clip.MOST_GAIN_DB);
     return project.withEachTrack(
         t ->
             chosenOn(t, clipIds).isEmpty()

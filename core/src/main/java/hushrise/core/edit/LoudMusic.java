@@ -44,8 +44,9 @@ public final class LoudMusic {
    * How the music stands to the voice.
    *
    * @param voiceLufs the voice where it speaks, in LUFS
-   * @param louderLu by how much the music of all gaps is louder than that; may be negative
-   * @param loudest the gap in which it is loudest
+   * @param louderLu by how much the music of all gaps is louder than that; may be negative, and is
+   *     minus infinity where no gap has any
+   * @param loudest the gap in which it is loudest; the whole film where there is no gap
    */
   public record Standing(double voiceLufs, double louderLu, Span loudest) {
 
@@ -55,9 +56,7 @@ public final class LoudMusic {
     }
   }
 
-  /**
-   * How the music stands to the voice; empty where there is no voice, no gap or no music in any.
-   */
+  /** How the music stands to the voice; empty where nobody is heard to speak. */
   public static Optional<Standing> of(Energies energies, LoudnessLibrary library) {
     Project project = energies.project();
     List<Span> passages = Passages.of(project);
@@ -69,11 +68,12 @@ public final class LoudMusic {
         lufs(energies, energies.sum(project.heardTracks().and(Track::isVoice)), passages);
     Energies bare = bare(energies, library);
     EnergySteps music = bare.sum(music(project));
-    double louder = lufs(bare, music, gaps) - voice;
-    return Double.isFinite(louder)
-        ? gaps.stream()
+    Span loudest =
+        gaps.stream()
             .max(Comparator.comparingDouble(gap -> bare.lufs(music, gap)))
-            .map(gap -> new Standing(voice, louder, gap))
+            .orElse(new Span(0, project.lengthFrames()));
+    return Double.isFinite(voice)
+        ? Optional.of(new Standing(voice, lufs(bare, music, gaps) - voice, loudest))
         : Optional.empty();
   }
 
@@ -118,7 +118,7 @@ public final class LoudMusic {
 
   private static double room(Project project, String clipId, LoudnessLibrary library) {
     double gain = project.clip(clipId).map(Clip::gainDb).orElse(0.0);
-    return Math.min(ClipEdits.MOST_GAIN_DB - gain, EvenVoices.room(project, clipId, library));
+    return Math.min(Clip.MOST_GAIN_DB - gain, EvenVoices.room(project, clipId, library));
   }
 
   private static Stream<String> voices(Project project) {
@@ -128,16 +128,17 @@ public final class LoudMusic {
   }
 
   /**
-   * Lowers the music where nobody speaks; under the voice it sounds as before, as its hushes are
-   * less deep by as much. A hush that is then none is removed.
+   * Lowers the music where nobody speaks. Under the voice it sounds as before, as its hushes are
+   * less deep by as much; where one is not that deep, it is removed, and the music softer there
+   * too.
    */
   public static Project lower(Project project, double byDb) {
     return turn(project, byDb, byDb);
   }
 
   /**
-   * Raises the voice and lowers the music where nobody speaks; under the voice it stands to it as
-   * before.
+   * Raises the voice and lowers the music where nobody speaks. Under the voice it stands to it as
+   * before, with the exception of {@link #lower}.
    */
   public static Project raise(Project project, double voiceDb, double musicDb) {
     Project raised = project;

@@ -176,6 +176,18 @@ class FilmMakerTest {
   }
 
   @Test
+  void aQuietVoiceIsRaisedWhereItNeverRestsToo() {
+    Media soft = sounds.add("soft take", MediaKind.VOICE, Projects.noise(6, 20 * RATE, 0.02));
+    FilmPlan plan =
+        FilmPlan.of(Optional.of(film(20, false)), List.of(at(soft, 0)), List.of(at(song, 0)));
+    Project made = new FilmMaker(plan, sounds, sounds, Songs.NONE).make("p");
+    LoudMusic.Standing standing = LoudMusic.of(Energies.of(made, sounds), sounds).orElseThrow();
+    assertThat(standing.voiceLufs()).isCloseTo(-20, within(0.1));
+    assertThat(standing.isTooLoud()).isFalse();
+    assertThat(made.firstTrack(TrackKind.MUSIC).orElseThrow().levelDb()).isZero();
+  }
+
+  @Test
   void quietMusicNeedsNoHush() {
     Media soft = sounds.add("soft", MediaKind.MUSIC, Projects.noise(8, 12 * RATE, 0.01));
     FilmPlan plan =

@@ -42,6 +42,9 @@ public record Clip(
     @JsonInclude(JsonInclude.Include.NON_EMPTY) List<Take> otherTakes)
     implements ClipBuilder.With {
 
+  /** Its gain goes no higher, in dB. */
+  public static final double MOST_GAIN_DB = 24;
+
   public Clip {
     if (lengthFrames < 1) {
       throw new IllegalArgumentException("A clip must last at least one frame");
