@@ -36,17 +36,15 @@ final class MusicStopsEarly implements EarRule {
     return clip.fit().flatMap(Fit::leewayFrames).orElse(0L);
   }
 
-  /** Where a clip is heard last: its song may go on in silence. */
+  /** Where a clip is heard last, at its start at the earliest: its song may go on in silence. */
   private static long soundEnd(Heard heard, Clip clip) {
     Media media = heard.project().media(clip.mediaId()).orElseThrow();
     long content = clip.mediaFrameAt(clip.lengthFrames() - 1) + 1;
-    return content <= heard.songs().lastsUntil(media)
-        ? clip.endFrame()
-        : heard
-            .songs()
-            .song(media)
-            .map(s -> clip.endFrame() - (content - s.analysis().soundEnd()))
-            .orElse(clip.endFrame());
+    if (content <= heard.songs().lastsUntil(media)) {
+      return clip.endFrame();
+    }
+    long sounds = heard.songs().song(media).map(s -> s.analysis().soundEnd()).orElse(content);
+    return Math.max(clip.startFrame(), clip.endFrame() - (content - sounds));
   }
 
   private Finding finding(Heard heard, Clip clip, long end) {

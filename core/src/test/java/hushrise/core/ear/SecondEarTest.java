@@ -331,6 +331,14 @@ class SecondEarTest {
               Project looped = f.remedies().getFirst().edit().apply(project);
               assertThat(hear(looped, songs)).noneMatch(g -> g.rule().equals("music.short"));
             });
+    Project nothing =
+        project.withTrack(
+            music,
+            t -> t.withClips(List.of(Clip.whole(ends, 0).withExtent(0, at(8), at(32), List.of()))));
+    assertThat(hear(nothing, songs))
+        .filteredOn(f -> f.rule().equals("music.short"))
+        .extracting(Finding::place)
+        .containsExactly(new Span(0, at(40)));
   }
 
   private double standing(Project project) {
