@@ -26,11 +26,12 @@ public final class FilmBenchmark {
     CacheFolder cache = new CacheFolder(folder.resolve("cache"), 4L << 30);
     MediaStore store = new MediaStore(cache);
     Project project = LongProject.of(store, folder);
+    FilmStore films = new FilmStore(store, cache);
+    films.measuring(project);
     FilmLoudness whole = FilmLoudness.of(project, store, Progress.NONE);
     long from = System.nanoTime();
     whole = FilmLoudness.of(project, store, Progress.NONE);
     System.out.printf("the whole film %.2f s%n", (System.nanoTime() - from) / 1e9);
-    FilmStore films = new FilmStore(store, cache);
     films.keep(whole);
     double lufs = films.find(project).orElseThrow().integratedLufs();
     from = System.nanoTime();

@@ -52,7 +52,7 @@ public final class FilmLoudness {
   private final double masterFactor;
   private final double integratedLufs;
   private final double loudnessRangeLu;
-  private final Piece highest;
+  private final float highest;
 
   private FilmLoudness(Project project, Piece[] pieces) {
     this.project = project;
@@ -62,7 +62,7 @@ public final class FilmLoudness {
     // Reckoned here, as whoever shows them has no time to.
     integratedLufs = integratedLufs(new Span(0, project.lengthFrames()));
     loudnessRangeLu = range();
-    highest = highestOf(pieces);
+    highest = highestIn(pieces);
   }
 
   /** Measures a whole film. */
@@ -151,7 +151,9 @@ public final class FilmLoudness {
       shareless.set(i, next[i].shares().isEmpty() && soundingTracks() <= MOST_TRACKS);
       left--;
     }
-    measureMix(project, next, inexact, library, progress);
+    BitSet coarse = (BitSet) inexact.clone();
+    coarse.or(shareless);
+    measureMix(project, next, coarse, PieceMeter.CELLS, library, progress);
     TrackFactors factors = TrackFactors.of(project);
     inRuns(
         shareless,
@@ -159,7 +161,7 @@ public final class FilmLoudness {
           ShareMeter meter = new ShareMeter(project, library, run.first());
           for (int i = run.first(); i < run.end(); i++) {
             progress.at((i - run.first()) / (double) most);
-            TrackShares shares = meter.next(factors, next[i].truePeak());
+            TrackShares shares = meter.next(factors, next[i].peaks());
             next[i] = next[i].withShares(Optional.of(shares), factors);
           }
         });
@@ -172,19 +174,25 @@ public final class FilmLoudness {
 
   private static FilmLoudness measured(
       Project project, Piece[] pieces, BitSet stale, SoundLibrary library, Progress progress) {
-    measureMix(project, pieces, stale, library, progress);
+    measureMix(project, pieces, stale, 1, library, progress);
     findHighest(project, pieces, library, progress);
     return new FilmLoudness(project, pieces);
   }
 
   /** Measures marked pieces; what is known of their tracks is kept. */
   private static void measureMix(
-      Project project, Piece[] pieces, BitSet marked, SoundLibrary library, Progress progress) {
+      Project project,
+      Piece[] pieces,
+      BitSet marked,
+      int parts,
+      SoundLibrary library,
+      Progress progress) {
     Piece[] were = pieces.clone();
     measure(
         pieces,
         marked,
         first -> new PieceMeter(project.withMasterDb(0), library, first, Mastering.NONE),
+        parts,
         progress);
     TrackFactors factors = TrackFactors.of(project);
     marked.stream()
@@ -197,18 +205,14 @@ public final class FilmLoudness {
       Project project, Piece[] pieces, SoundLibrary library, Progress progress) {
     int most = 1;
     while (true) {
-      float highest =
-          (float)
-              Arrays.stream(pieces)
-                  .filter(Piece::exact)
-                  .mapToDouble(Piece::truePeak)
-                  .max()
-                  .orElse(0);
+      float highest = highestIn(pieces);
+      double[] atMost =
+          Arrays.stream(pieces).mapToDouble(p -> p.exact() ? 0 : p.truePeak()).toArray();
       int[] candidates =
           IntStream.range(0, pieces.length)
-              .filter(i -> !pieces[i].exact() && pieces[i].truePeak() > highest)
+              .filter(i -> atMost[i] > highest)
               .boxed()
-              .sorted(Comparator.comparingDouble(i -> -pieces[i].truePeak()))
+              .sorted(Comparator.comparingDouble(i -> -atMost[i]))
               .limit(most * THREADS)
               .mapToInt(i -> i)
               .toArray();
@@ -223,14 +227,38 @@ public final class FilmLoudness {
                 for (int c = thread; c < candidates.length; c += THREADS) {
                   progress.at(1);
                   int i = candidates[c];
-                  float peak =
-                      PieceMeter.peakOf(
-                          mixer, i, project.sampleRate(), project.lengthFrames(), highest);
-                  pieces[i] = pieces[i].withPeak(peak, peak > highest);
+                  pieces[i] = lookedInto(project, mixer, i, pieces[i], highest);
                 }
               });
       most = Math.min(2 * most, TOGETHER);
     }
+  }
+
+  private static float highestIn(Piece[] pieces) {
+    float highest = 0;
+    for (Piece piece : pieces) {
+      highest = piece.exact() ? Math.max(highest, piece.truePeak()) : highest;
+    }
+    return highest;
+  }
+
+  /** A second whose peaks were measured where they might pass the highest that is known. */
+  private static Piece lookedInto(
+      Project project, Mixer mixer, int second, Piece piece, float highest) {
+    float[] peaks = piece.peaks().clone();
+    long start = (long) second * project.sampleRate();
+    for (int part = 0; part < peaks.length; part++) {
+      if (peaks[part] > highest) {
+        long from = start + (long) part * project.sampleRate() / peaks.length;
+        long to = start + (long) (part + 1) * project.sampleRate() / peaks.length;
+        long end = Math.min(to, project.lengthFrames());
+        peaks[part] =
+            from < end
+                ? PieceMeter.peakOf(mixer, new Span(from, end), project.lengthFrames(), highest)
+                : 0;
+      }
+    }
+    return piece.withPeaks(peaks, PieceMeter.largest(peaks) > highest);
   }
 
   /** Pieces that follow one another. */
@@ -248,7 +276,7 @@ public final class FilmLoudness {
   }
 
   private static void measure(
-      Piece[] pieces, BitSet marked, IntFunction<PieceMeter> meters, Progress progress) {
+      Piece[] pieces, BitSet marked, IntFunction<PieceMeter> meters, int parts, Progress progress) {
     int all = Math.max(1, marked.cardinality());
     AtomicInteger done = new AtomicInteger();
     inRuns(
@@ -257,7 +285,7 @@ public final class FilmLoudness {
           PieceMeter meter = meters.apply(run.first());
           for (int piece = run.first(); piece < run.end(); piece++) {
             progress.at(done.getAndIncrement() / (double) all);
-            pieces[piece] = meter.next();
+            pieces[piece] = meter.next(parts);
           }
         });
   }
@@ -282,7 +310,7 @@ public final class FilmLoudness {
     }
     Mastering whole =
         new Mastering(mastering.gainDb() + project.masterDb(), mastering.ceilingDbtp());
-    measure(next, limited, first -> new PieceMeter(raised, library, first, whole), progress);
+    measure(next, limited, first -> new PieceMeter(raised, library, first, whole), 1, progress);
     return new FilmLoudness(raised, next);
   }
 
@@ -370,24 +398,16 @@ public final class FilmLoudness {
 
   /** The largest value between and on the samples, in dB relative to full scale. */
   public double truePeakDbtp() {
-    return Decibels.ofFactor(highest.truePeak() * masterFactor);
+    return Decibels.ofFactor(highest * masterFactor);
   }
 
   /** The second in which that lies. */
   public Span truePeakPlace() {
     for (int i = 0; i < pieces.length; i++) {
-      if (pieces[i] == highest) {
+      if (pieces[i].exact() && pieces[i].truePeak() == highest) {
         return Span.ofLength((long) i * project.sampleRate(), project.sampleRate());
       }
     }
     return Span.ofLength(0, project.sampleRate());
-  }
-
-  private static Piece highestOf(Piece[] pieces) {
-    Piece highest = new Piece(new float[HOPS], 0, true, Optional.empty());
-    for (Piece piece : pieces) {
-      highest = piece.exact() && piece.truePeak() > highest.truePeak() ? piece : highest;
-    }
-    return highest;
   }
 }

@@ -40,7 +40,8 @@ public record KeptLoudness(float[] energies, float[] peaks) {
     for (int i = 0; i < pieces.length; i++) {
       int from = i * PieceMeter.HOPS;
       float[] own = Arrays.copyOfRange(energies, from, from + PieceMeter.HOPS);
-      pieces[i] = new Piece(own, Math.abs(peaks[i]), !(peaks[i] < 0), Optional.empty());
+      pieces[i] =
+          new Piece(own, new float[] {Math.abs(peaks[i])}, !(peaks[i] < 0), Optional.empty());
     }
     return Optional.of(pieces);
   }

@@ -3,6 +3,7 @@ package hushrise.core.loudness;
 import hushrise.core.mix.Mixer;
 import hushrise.core.project.Project;
 import hushrise.core.sound.SoundLibrary;
+import hushrise.core.time.Span;
 import java.util.Optional;
 
 /**
@@ -16,6 +17,9 @@ final class PieceMeter {
   /** Energies in a second. */
   static final int HOPS = 10;
 
+  /** Parts of a second of which the peaks are known one by one, where that is asked for. */
+  static final int CELLS = 50;
+
   /** How many frames peaks look past both ends. */
   static final int MARGIN = 32;
 
@@ -25,31 +29,50 @@ final class PieceMeter {
    * One second.
    *
    * @param energies the K-weighted mean square of each tenth, both channels added
-   * @param truePeak as an amplitude
-   * @param exact whether it was measured; if not, the true peak is at most that
+   * @param peaks of each of its equal parts an amplitude that its true peak does not pass; one of
+   *     the whole second, or {@link #CELLS}
+   * @param exact whether the largest of these is the true peak of the second
    * @param shares what each track gives to it, when that is known
    */
   @SuppressWarnings("ArrayRecordComponent") // never compared
-  record Piece(float[] energies, float truePeak, boolean exact, Optional<TrackShares> shares) {
+  record Piece(float[] energies, float[] peaks, boolean exact, Optional<TrackShares> shares) {
 
-    /** The same with a peak that was measured, or of which a bound was found. */
-    Piece withPeak(float peak, boolean measured) {
-      return new Piece(energies, peak, measured, shares);
+    /** The true peak, or what it does not pass when this is not exact. */
+    float truePeak() {
+      return largest(peaks);
+    }
+
+    /** The same with other peaks. */
+    Piece withPeaks(float[] others, boolean areExact) {
+      return new Piece(energies, others, areExact, shares);
     }
 
     /** The same, just measured with these factors. */
     Piece withShares(Optional<TrackShares> known, TrackFactors factors) {
-      return new Piece(
-          energies, truePeak, exact, known.map(s -> s.measuredWith(factors, truePeak)));
+      return new Piece(energies, peaks, exact, known.map(s -> s.measuredWith(factors, peaks)));
     }
 
     Piece times(double factor) {
-      float[] louder = energies.clone();
-      for (int i = 0; i < louder.length; i++) {
-        louder[i] *= (float) (factor * factor);
-      }
-      return new Piece(louder, (float) (truePeak * factor), exact, Optional.empty());
+      return new Piece(
+          times(energies, factor * factor), times(peaks, factor), exact, Optional.empty());
     }
+
+    private static float[] times(float[] values, double factor) {
+      float[] product = values.clone();
+      for (int i = 0; i < product.length; i++) {
+        product[i] *= (float) factor;
+      }
+      return product;
+    }
+  }
+
+  /** The largest of some amplitudes. */
+  static float largest(float[] amplitudes) {
+    float largest = 0;
+    for (float amplitude : amplitudes) {
+      largest = Math.max(largest, amplitude);
+    }
+    return largest;
   }
 
   private final int rate;
@@ -113,8 +136,12 @@ final class PieceMeter {
     System.arraycopy(read[1], 0, right, at, n);
   }
 
-  /** Measures the next second. */
-  Piece next() {
+  /**
+   * Measures the next second.
+   *
+   * @param parts of how many equal parts of it the peaks are wanted
+   */
+  Piece next(int parts) {
     append(2 * MARGIN, rate);
     float[] energies = new float[HOPS];
     for (int hop = 0; hop < HOPS; hop++) {
@@ -123,34 +150,41 @@ final class PieceMeter {
       KWeighting.squares(leftFilter, rightFilter, left, right, MARGIN + from, n, squares);
       energies[hop] = (float) ((squares[0] + squares[1]) / n);
     }
-    float peak = Math.max(peakOf(left, 0), peakOf(right, 0));
+    float[] peaks = new float[parts];
+    for (int part = 0; part < parts; part++) {
+      int from = part * rate / parts;
+      int n = (part + 1) * rate / parts - from + 2 * MARGIN;
+      peaks[part] = peakOf(right, from, n, peakOf(left, from, n, 0));
+    }
     System.arraycopy(left, rate, left, 0, 2 * MARGIN);
     System.arraycopy(right, rate, right, 0, 2 * MARGIN);
-    return new Piece(energies, peak, true, Optional.empty());
+    return new Piece(energies, peaks, true, Optional.empty());
   }
 
   /**
-   * The true peak of samples, of which the filter takes some at both ends.
+   * The true peak of samples but for {@link #MARGIN} at both ends, which only lie around them.
    *
    * @param least what is given when it is lower
    */
-  static float peakOf(float[] samples, float least) {
-    TruePeakMeter meter = TruePeakMeter.from(least);
-    meter.add(samples, 0, samples.length);
+  static float peakOf(float[] samples, int offset, int n, float least) {
+    TruePeakMeter meter = TruePeakMeter.from(least, samples, offset);
+    int heard = TruePeakMeter.TAPS - 1;
+    meter.add(samples, offset + heard, n - heard);
     return (float) meter.truePeakSoFar();
   }
 
-  /** The true peak of a second of a mix, or {@code least} when it is lower. */
-  static float peakOf(Mixer mix, int piece, int rate, long length, float least) {
-    float[] left = new float[rate + 2 * MARGIN];
-    float[] right = new float[rate + 2 * MARGIN];
-    long start = (long) piece * rate;
-    int before = (int) Math.min(start, MARGIN);
-    int n = (int) Math.min((long) before + rate + MARGIN, length - start + before);
+  /** The true peak of a part of a mix, or {@code least} when it is lower. */
+  static float peakOf(Mixer mix, Span part, long length, float least) {
+    int frames = (int) part.lengthFrames();
+    float[] left = new float[frames + 2 * MARGIN];
+    float[] right = new float[frames + 2 * MARGIN];
+    int before = (int) Math.min(part.startFrame(), MARGIN);
+    long start = part.startFrame() - before;
+    int n = (int) Math.min((long) before + frames + MARGIN, length - start);
     float[][] read = new float[2][n];
-    mix.render(start - before, n, read[0], read[1]);
+    mix.render(start, n, read[0], read[1]);
     System.arraycopy(read[0], 0, left, MARGIN - before, n);
     System.arraycopy(read[1], 0, right, MARGIN - before, n);
-    return Math.max(peakOf(left, least), peakOf(right, least));
+    return peakOf(right, 0, right.length, peakOf(left, 0, left.length, least));
   }
 }

@@ -46,7 +46,7 @@ final class ShareMeter {
 
     void measure(int n) {
       boolean wasAtRest = filter.isAtRest();
-      peak = PieceMeter.peakOf(sound, 0);
+      peak = PieceMeter.peakOf(sound, 0, sound.length, 0);
       if (peak > 0 || !wasAtRest) {
         filter.weigh(sound, PieceMeter.MARGIN, n, weighted);
       } else {
@@ -163,22 +163,22 @@ final class ShareMeter {
    * Measures the next second.
    *
    * @param factors those of the project
-   * @param peak the true peak of the mix with these
+   * @param mixPeaks those of the mix with these
    */
-  TrackShares next(TrackFactors factors, float peak) {
+  TrackShares next(TrackFactors factors, float[] mixPeaks) {
     read(2 * PieceMeter.MARGIN, rate);
     for (Voice voice : voices) {
       voice.measure(rate);
     }
     Voice[] sounding = Arrays.stream(voices).filter(v -> !v.isSilent()).toArray(Voice[]::new);
-    TrackShares shares = sharesOf(sounding, factors, peak);
+    TrackShares shares = sharesOf(sounding, factors, mixPeaks);
     for (Voice voice : voices) {
       voice.moveOn(rate);
     }
     return shares;
   }
 
-  private TrackShares sharesOf(Voice[] sounding, TrackFactors factors, float peak) {
+  private TrackShares sharesOf(Voice[] sounding, TrackFactors factors, float[] mixPeaks) {
     int n = sounding.length;
     float[] products = new float[2 * PieceMeter.HOPS * (n * (n + 1) / 2)];
     float[] peaks = new float[2 * n];
@@ -201,7 +201,7 @@ final class ShareMeter {
       }
     }
     String[] ids = Arrays.stream(sounding).map(v -> v.track).toArray(String[]::new);
-    return new TrackShares(ids, products, peaks, peak, factors);
+    return new TrackShares(ids, products, peaks, mixPeaks, factors);
   }
 
   /** The mean product of two weighted sounds over a tenth of the second. */

@@ -40,10 +40,15 @@ public final class TruePeakMeter {
   private float samplePeak;
   private float truePeak;
 
-  /** A meter of what passes an amplitude: as long as nothing does, it gives that. */
-  static TruePeakMeter from(float amplitude) {
+  /**
+   * A meter of what passes an amplitude: as long as nothing does, it gives that. It has heard the
+   * first {@link #TAPS} - 1 of some samples, which do not count: were there silence before what
+   * comes next, a peak would be found where it begins.
+   */
+  static TruePeakMeter from(float amplitude, float[] samples, int offset) {
     TruePeakMeter meter = new TruePeakMeter();
     meter.truePeak = amplitude;
+    System.arraycopy(samples, offset, meter.window, 0, TAPS - 1);
     return meter;
   }
 

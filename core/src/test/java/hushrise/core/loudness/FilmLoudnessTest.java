@@ -1,8 +1,10 @@
 package hushrise.core.loudness;
 
+import static hushrise.core.mix.Projects.RATE;
 import static org.assertj.core.api.Assertions.assertThat;
 import static org.assertj.core.api.Assertions.within;
 
+import hushrise.core.Decibels;
 import hushrise.core.mix.Mixer;
 import hushrise.core.mix.Projects;
 import hushrise.core.project.Project;
@@ -10,6 +12,10 @@ import hushrise.core.project.level.Hush;
 import hushrise.core.project.level.Keyframe;
 import hushrise.core.project.level.LevelLine;
 import hushrise.core.project.level.SegmentShape;
+import hushrise.core.project.media.Media;
+import hushrise.core.project.media.MediaKind;
+import hushrise.core.project.media.TrackKind;
+import hushrise.core.project.timeline.Clip;
 import hushrise.core.project.timeline.Track;
 import hushrise.core.sound.Blocks;
 import hushrise.core.sound.SampleSource;
@@ -48,6 +54,23 @@ class FilmLoudnessTest {
     FilmLoudness film = FilmLoudness.of(rich, sounds, f -> {});
     assertEqual(film, rich);
     assertThat(film.truePeakPlace().startFrame()).isBetween(0L, rich.lengthFrames());
+  }
+
+  @Test
+  void aSecondThatBeginsAtTheTopOfAWaveHasNoPeakOfItsOwnThere() {
+    float[] wave = new float[5 * RATE];
+    for (int i = 0; i < wave.length; i++) {
+      wave[i] = (float) (0.9 * Math.cos(2 * Math.PI * (i + 32) / RATE));
+    }
+    Media media = sounds.add("wave", MediaKind.MUSIC, wave);
+    Project film =
+        Project.empty("Wave")
+            .withMedia(media)
+            .withTracks(List.of(Track.of(TrackKind.MUSIC, "Music", List.of(Clip.whole(media, 0)))));
+    FilmLoudness measured = FilmLoudness.of(film, sounds, f -> {});
+    Span inside = new Span(RATE, 4L * RATE);
+    // The standard's filter raises the lowest tones by 0.014 dB.
+    assertThat(measured.truePeakDbtp(inside)).isCloseTo(Decibels.ofFactor(0.9), within(0.02));
   }
 
   private Project edited(Project p, Random random) {
