@@ -24,7 +24,7 @@ public final class Limiter {
   /** How many frames on both sides of a peak the factor stays: those its interpolation reads. */
   private static final int REACH_OF_PEAK = 8;
 
-  private static final int TAPS = TruePeakMeter.TAPS;
+  private static final int TAPS = Oversampler.TAPS;
 
   /** The newest sample that an interpolated peak reads comes so much later than the peak. */
   private static final int AFTER_PEAK = TAPS / 2;
@@ -94,7 +94,7 @@ public final class Limiter {
     System.arraycopy(left, from, windows[0], TAPS - 1, n);
     System.arraycopy(right, from, windows[1], TAPS - 1, n);
     float largest = Math.max(largest(windows[0], n), largest(windows[1], n));
-    boolean under = largest * TruePeakMeter.LARGEST_GAIN <= ceiling;
+    boolean under = largest * Oversampler.LARGEST_GAIN <= ceiling;
     if (under && quiet >= settled) {
       for (int i = 0; i < n; i++) {
         exchange(left, right, from + i, 1);
@@ -120,7 +120,7 @@ public final class Limiter {
   private double needed(int i) {
     float peak = 0;
     for (float[] window : windows) {
-      float between = TruePeakMeter.between(window, i);
+      float between = Oversampler.between(window, i);
       float on = Math.max(Math.abs(window[i + TAPS / 2 - 1]), Math.abs(window[i + TAPS / 2]));
       peak = Math.max(peak, Math.max(between, on));
     }

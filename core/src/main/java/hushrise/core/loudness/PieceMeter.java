@@ -79,6 +79,7 @@ final class PieceMeter {
   private final Mastering.Stream mix;
   private final KWeighting leftFilter;
   private final KWeighting rightFilter;
+  private final TruePeakMeter meter = new TruePeakMeter();
   private final double[] squares = new double[2];
   private final float[][] read;
 
@@ -154,23 +155,11 @@ final class PieceMeter {
     for (int part = 0; part < parts; part++) {
       int from = part * rate / parts;
       int n = (part + 1) * rate / parts - from + 2 * MARGIN;
-      peaks[part] = peakOf(right, from, n, peakOf(left, from, n, 0));
+      peaks[part] = meter.within(right, from, n, meter.within(left, from, n, 0));
     }
     System.arraycopy(left, rate, left, 0, 2 * MARGIN);
     System.arraycopy(right, rate, right, 0, 2 * MARGIN);
     return new Piece(energies, peaks, true, Optional.empty());
-  }
-
-  /**
-   * The true peak of samples but for {@link #MARGIN} at both ends, which only lie around them.
-   *
-   * @param least what is given when it is lower
-   */
-  static float peakOf(float[] samples, int offset, int n, float least) {
-    TruePeakMeter meter = TruePeakMeter.from(least, samples, offset);
-    int heard = TruePeakMeter.TAPS - 1;
-    meter.add(samples, offset + heard, n - heard);
-    return (float) meter.truePeakSoFar();
   }
 
   /** The true peak of a part of a mix, or {@code least} when it is lower. */
@@ -185,6 +174,7 @@ final class PieceMeter {
     mix.render(start, n, read[0], read[1]);
     System.arraycopy(read[0], 0, left, MARGIN - before, n);
     System.arraycopy(read[1], 0, right, MARGIN - before, n);
-    return peakOf(right, 0, right.length, peakOf(left, 0, left.length, least));
+    TruePeakMeter meter = new TruePeakMeter();
+    return meter.within(right, 0, right.length, meter.within(left, 0, left.length, least));
   }
 }

@@ -22,6 +22,7 @@ final class ShareMeter {
   private final long length;
   private final Mixer mixer;
   private final Voice[] voices;
+  private final TruePeakMeter meter = new TruePeakMeter();
   private final float[] mix = new float[BLOCK];
   private final float[] lanes = new float[LANES];
   private long next;
@@ -44,9 +45,9 @@ final class ShareMeter {
       return filter.standsLike(other.filter) && Arrays.equals(sound, other.sound);
     }
 
-    void measure(int n) {
+    void measure(int n, TruePeakMeter meter) {
       boolean wasAtRest = filter.isAtRest();
-      peak = PieceMeter.peakOf(sound, 0, sound.length, 0);
+      peak = meter.within(sound, 0, sound.length, 0);
       if (peak > 0 || !wasAtRest) {
         filter.weigh(sound, PieceMeter.MARGIN, n, weighted);
       } else {
@@ -94,14 +95,14 @@ final class ShareMeter {
       }
     }
 
-    void measure(int n) {
+    void measure(int n, TruePeakMeter meter) {
       if (channels.length > 0) {
         mono = channels[1].isLike(channels[0]);
-        channels[0].measure(n);
+        channels[0].measure(n, meter);
         if (mono) {
           channels[1].take(channels[0]);
         } else {
-          channels[1].measure(n);
+          channels[1].measure(n, meter);
         }
       }
     }
@@ -168,7 +169,7 @@ final class ShareMeter {
   TrackShares next(TrackFactors factors, float[] mixPeaks) {
     read(2 * PieceMeter.MARGIN, rate);
     for (Voice voice : voices) {
-      voice.measure(rate);
+      voice.measure(rate, meter);
     }
     Voice[] sounding = Arrays.stream(voices).filter(v -> !v.isSilent()).toArray(Voice[]::new);
     TrackShares shares = sharesOf(sounding, factors, mixPeaks);
