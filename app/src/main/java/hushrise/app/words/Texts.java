@@ -1,5 +1,8 @@
 package hushrise.app.words;
 
+import java.text.DecimalFormat;
+import java.text.DecimalFormatSymbols;
+import java.text.Format;
 import java.text.MessageFormat;
 import java.util.Locale;
 import java.util.ResourceBundle;
@@ -22,8 +25,16 @@ public final class Texts {
     return BUNDLE.getString(key);
   }
 
-  /** The text of a key with its places {0}, {1} ... filled in. */
+  /** The text of a key with its places {0}, {1} ... filled in; numbers have a true minus sign. */
   public static String text(String key, Object... values) {
-    return new MessageFormat(BUNDLE.getString(key), Locale.ROOT).format(values);
+    MessageFormat format = new MessageFormat(BUNDLE.getString(key), Locale.ROOT);
+    for (Format place : format.getFormats()) {
+      if (place instanceof DecimalFormat number) {
+        DecimalFormatSymbols symbols = number.getDecimalFormatSymbols();
+        symbols.setMinusSign('\u2212');
+        number.setDecimalFormatSymbols(symbols);
+      }
+    }
+    return format.format(values);
   }
 }

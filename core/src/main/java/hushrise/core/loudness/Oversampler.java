@@ -21,6 +21,9 @@ final class Oversampler {
 
   private static final int HALF = TAPS / 2;
 
+  /** So many taps in one step; with more, Java's compiler takes one value at a time. */
+  private static final int AT_ONCE = 3;
+
   /** The first two phases; the other two are the same from behind. */
   private static final float[][] PHASES = {
     {
@@ -171,43 +174,47 @@ final class Oversampler {
 
   private void even(float[] weights, float[] to, int n) {
     Arrays.fill(to, 0, n, 0);
-    for (int tap = 0; tap < HALF; tap += 3) {
-      float a = weights[tap];
-      float b = weights[tap + 1];
-      float c = weights[tap + 2];
-      addSums(
-          a,
-          newer(tap),
-          older(tap),
-          b,
-          newer(tap + 1),
-          older(tap + 1),
-          c,
-          newer(tap + 2),
-          older(tap + 2),
-          to,
-          n);
+    for (int tap = 0; tap < HALF; tap += AT_ONCE) {
+      addSums(weights, tap, to, n);
     }
   }
 
   private void odd(float[] weights, float[] to, int n) {
     Arrays.fill(to, 0, n, 0);
-    for (int tap = 0; tap < HALF; tap += 3) {
-      float a = weights[tap];
-      float b = weights[tap + 1];
-      float c = weights[tap + 2];
-      addDifferences(
-          a,
-          newer(tap),
-          older(tap),
-          b,
-          newer(tap + 1),
-          older(tap + 1),
-          c,
-          newer(tap + 2),
-          older(tap + 2),
-          to,
-          n);
+    for (int tap = 0; tap < HALF; tap += AT_ONCE) {
+      addDifferences(weights, tap, to, n);
+    }
+  }
+
+  private void addSums(float[] weights, int tap, float[] to, int n) {
+    float a = weights[tap];
+    float b = weights[tap + 1];
+    float c = weights[tap + 2];
+    float[] newerA = newer(tap);
+    float[] olderA = older(tap);
+    float[] newerB = newer(tap + 1);
+    float[] olderB = older(tap + 1);
+    float[] newerC = newer(tap + 2);
+    float[] olderC = older(tap + 2);
+    for (int i = 0; i < n; i++) {
+      float sum = Math.fma(b, newerB[i] + olderB[i], Math.fma(a, newerA[i] + olderA[i], to[i]));
+      to[i] = Math.fma(c, newerC[i] + olderC[i], sum);
+    }
+  }
+
+  private void addDifferences(float[] weights, int tap, float[] to, int n) {
+    float a = weights[tap];
+    float b = weights[tap + 1];
+    float c = weights[tap + 2];
+    float[] newerA = newer(tap);
+    float[] olderA = older(tap);
+    float[] newerB = newer(tap + 1);
+    float[] olderB = older(tap + 1);
+    float[] newerC = newer(tap + 2);
+    float[] olderC = older(tap + 2);
+    for (int i = 0; i < n; i++) {
+      float sum = Math.fma(b, newerB[i] - olderB[i], Math.fma(a, newerA[i] - olderA[i], to[i]));
+      to[i] = Math.fma(c, newerC[i] - olderC[i], sum);
     }
   }
 
@@ -217,40 +224,6 @@ final class Oversampler {
 
   private float[] older(int tap) {
     return later[tap];
-  }
-
-  private static void addSums(
-      float a,
-      float[] p,
-      float[] q,
-      float b,
-      float[] r,
-      float[] s,
-      float c,
-      float[] t,
-      float[] u,
-      float[] to,
-      int n) {
-    for (int i = 0; i < n; i++) {
-      to[i] = Math.fma(c, t[i] + u[i], Math.fma(b, r[i] + s[i], Math.fma(a, p[i] + q[i], to[i])));
-    }
-  }
-
-  private static void addDifferences(
-      float a,
-      float[] p,
-      float[] q,
-      float b,
-      float[] r,
-      float[] s,
-      float c,
-      float[] t,
-      float[] u,
-      float[] to,
-      int n) {
-    for (int i = 0; i < n; i++) {
-      to[i] = Math.fma(c, t[i] - u[i], Math.fma(b, r[i] - s[i], Math.fma(a, p[i] - q[i], to[i])));
-    }
   }
 
   private static void larger(float[] p, float[] q, float[] r, float[] s, float[] to, int n) {
