@@ -149,6 +149,56 @@ public final class KWeighting {
     keep(s1, s2, p1, p2);
   }
 
+  /**
+   * Filters the next samples of two channels of one rate, as {@link #weigh(float[], int, int,
+   * float[])} does each, in little more than the time of one.
+   */
+  static void weigh(
+      KWeighting one,
+      KWeighting other,
+      float[] oneSamples,
+      float[] otherSamples,
+      int offset,
+      int n,
+      float[] oneWeighted,
+      float[] otherWeighted) {
+    double b0 = one.b0;
+    double b1 = one.b1;
+    double b2 = one.b2;
+    double a1 = one.a1;
+    double a2 = one.a2;
+    double c1 = one.c1;
+    double c2 = one.c2;
+    double s1 = one.shelf1;
+    double s2 = one.shelf2;
+    double p1 = one.pass1;
+    double p2 = one.pass2;
+    double t1 = other.shelf1;
+    double t2 = other.shelf2;
+    double q1 = other.pass1;
+    double q2 = other.pass2;
+    for (int i = 0; i < n; i++) {
+      double x = oneSamples[offset + i];
+      double y = b0 * x + s1;
+      s1 = b1 * x + s2 - a1 * y;
+      s2 = b2 * x - a2 * y;
+      double z = y + p1;
+      p1 = p2 - 2 * y - c1 * z;
+      p2 = y - c2 * z;
+      oneWeighted[i] = (float) z;
+      x = otherSamples[offset + i];
+      y = b0 * x + t1;
+      t1 = b1 * x + t2 - a1 * y;
+      t2 = b2 * x - a2 * y;
+      z = y + q1;
+      q1 = q2 - 2 * y - c1 * z;
+      q2 = y - c2 * z;
+      otherWeighted[i] = (float) z;
+    }
+    one.keep(s1, s2, p1, p2);
+    other.keep(t1, t2, q1, q2);
+  }
+
   /** Whether the same samples would come out of both the same. */
   boolean standsLike(KWeighting other) {
     return shelf1 == other.shelf1

@@ -6,6 +6,7 @@ import hushrise.core.project.timeline.Track;
 import hushrise.core.sound.SoundLibrary;
 import java.util.Arrays;
 import java.util.List;
+import java.util.stream.Stream;
 
 /**
  * Measures what each track gives to a film, second by second, from any second on ({@link
@@ -15,8 +16,8 @@ final class ShareMeter {
 
   private static final int BLOCK = 4_096;
 
-  /** How many products are summed side by side, which lets them be reckoned several at a time. */
-  private static final int LANES = 64;
+  /** How many products are summed side by side, which lets them be reckoned many at a time. */
+  private static final int LANES = 240;
 
   private final int rate;
   private final long length;
@@ -33,32 +34,63 @@ final class ShareMeter {
     private final KWeighting filter;
     private final float[] sound;
     private final float[] weighted;
+
+    /**
+     * The same by tenths, each in rows as long as there are lanes; the last one ends in silence.
+     */
+    private final float[][][] rows;
+
     private float peak;
 
     Channel(int rate) {
       filter = new KWeighting(rate);
       sound = new float[rate + 2 * PieceMeter.MARGIN];
       weighted = new float[rate];
+      rows = new float[PieceMeter.HOPS][Math.ceilDiv(rate / PieceMeter.HOPS + 1, LANES)][LANES];
     }
 
     boolean isLike(Channel other) {
       return filter.standsLike(other.filter) && Arrays.equals(sound, other.sound);
     }
 
-    void measure(int n, TruePeakMeter meter) {
-      boolean wasAtRest = filter.isAtRest();
-      peak = meter.within(sound, 0, sound.length, 0);
-      if (peak > 0 || !wasAtRest) {
-        filter.weigh(sound, PieceMeter.MARGIN, n, weighted);
-      } else {
-        Arrays.fill(weighted, 0);
+    boolean isSilent() {
+      return peak == 0 && filter.isAtRest();
+    }
+
+    static void weigh(Channel one, Channel other, int n) {
+      KWeighting.weigh(
+          one.filter,
+          other.filter,
+          one.sound,
+          other.sound,
+          PieceMeter.MARGIN,
+          n,
+          one.weighted,
+          other.weighted);
+    }
+
+    void weigh(int n) {
+      filter.weigh(sound, PieceMeter.MARGIN, n, weighted);
+    }
+
+    /** Puts what was weighted into rows. */
+    void arrange() {
+      for (int hop = 0; hop < rows.length; hop++) {
+        int at = hop * weighted.length / PieceMeter.HOPS;
+        int end = (hop + 1) * weighted.length / PieceMeter.HOPS;
+        for (float[] row : rows[hop]) {
+          int n = Math.min(end - at, LANES);
+          System.arraycopy(weighted, at, row, 0, n);
+          Arrays.fill(row, n, LANES, 0);
+          at += n;
+        }
       }
     }
 
-    void take(Channel other) {
+    /** Has heard what another one has. */
+    void follow(Channel other) {
       peak = other.peak;
       filter.follow(other.filter);
-      System.arraycopy(other.weighted, 0, weighted, 0, weighted.length);
     }
 
     /** Keeps the end of n frames as what lies before the next. */
@@ -95,15 +127,24 @@ final class ShareMeter {
       }
     }
 
-    void measure(int n, TruePeakMeter meter) {
-      if (channels.length > 0) {
-        mono = channels[1].isLike(channels[0]);
-        channels[0].measure(n, meter);
-        if (mono) {
-          channels[1].take(channels[0]);
-        } else {
-          channels[1].measure(n, meter);
-        }
+    void findPeaks(TruePeakMeter meter) {
+      mono = channels.length > 0 && channels[1].isLike(channels[0]);
+      own().forEach(c -> c.peak = meter.within(c.sound, 0, c.sound.length, 0));
+    }
+
+    /** Its channels, of which one stands for two that are alike. */
+    Stream<Channel> own() {
+      return Arrays.stream(channels).limit(mono ? 1 : 2);
+    }
+
+    Channel channel(int number) {
+      return channels[mono ? 0 : number];
+    }
+
+    void arrange() {
+      own().forEach(Channel::arrange);
+      if (mono) {
+        channels[1].follow(channels[0]);
       }
     }
 
@@ -114,7 +155,7 @@ final class ShareMeter {
     }
 
     boolean isSilent() {
-      return Arrays.stream(channels).allMatch(c -> c.peak == 0 && c.filter.isAtRest());
+      return Arrays.stream(channels).allMatch(Channel::isSilent);
     }
   }
 
@@ -169,7 +210,11 @@ final class ShareMeter {
   TrackShares next(TrackFactors factors, float[] mixPeaks) {
     read(2 * PieceMeter.MARGIN, rate);
     for (Voice voice : voices) {
-      voice.measure(rate, meter);
+      voice.findPeaks(meter);
+    }
+    weigh(Arrays.stream(voices).flatMap(Voice::own).toList());
+    for (Voice voice : voices) {
+      voice.arrange();
     }
     Voice[] sounding = Arrays.stream(voices).filter(v -> !v.isSilent()).toArray(Voice[]::new);
     TrackShares shares = sharesOf(sounding, factors, mixPeaks);
@@ -177,6 +222,18 @@ final class ShareMeter {
       voice.moveOn(rate);
     }
     return shares;
+  }
+
+  /** Two at a time, as neither waits for the other. */
+  private void weigh(List<Channel> channels) {
+    channels.stream().filter(Channel::isSilent).forEach(c -> Arrays.fill(c.weighted, 0));
+    Channel[] awake = channels.stream().filter(c -> !c.isSilent()).toArray(Channel[]::new);
+    for (int i = 0; i + 1 < awake.length; i += 2) {
+      Channel.weigh(awake[i], awake[i + 1], rate);
+    }
+    if (awake.length % 2 == 1) {
+      awake[awake.length - 1].weigh(rate);
+    }
   }
 
   private TrackShares sharesOf(Voice[] sounding, TrackFactors factors, float[] mixPeaks) {
@@ -192,13 +249,13 @@ final class ShareMeter {
             products[at] =
                 known
                     ? products[at - products.length / 2]
-                    : product(sounding[i].channels[c], sounding[j].channels[c], hop);
+                    : product(sounding[i].channel(c), sounding[j].channel(c), hop);
             at++;
           }
         }
       }
       for (int i = 0; i < n; i++) {
-        peaks[c * n + i] = sounding[i].channels[c].peak;
+        peaks[c * n + i] = sounding[i].channel(c).peak;
       }
     }
     String[] ids = Arrays.stream(sounding).map(v -> v.track).toArray(String[]::new);
@@ -207,27 +264,22 @@ final class ShareMeter {
 
   /** The mean product of two weighted sounds over a tenth of the second. */
   private float product(Channel one, Channel other, int hop) {
-    int from = hop * rate / PieceMeter.HOPS;
-    int to = (hop + 1) * rate / PieceMeter.HOPS;
-    return (float) (product(one.weighted, other.weighted, from, to) / (to - from));
-  }
-
-  private double product(float[] a, float[] b, int from, int to) {
+    int frames = (hop + 1) * rate / PieceMeter.HOPS - hop * rate / PieceMeter.HOPS;
     float[] sums = lanes;
     Arrays.fill(sums, 0);
-    int whole = from + (to - from) / LANES * LANES;
-    for (int at = from; at < whole; at += LANES) {
-      for (int lane = 0; lane < LANES; lane++) {
-        sums[lane] += a[at + lane] * b[at + lane];
-      }
+    for (int row = 0; row < one.rows[hop].length; row++) {
+      addProducts(one.rows[hop][row], other.rows[hop][row], sums);
     }
     double sum = 0;
     for (float lane : sums) {
       sum += lane;
     }
-    for (int at = whole; at < to; at++) {
-      sum += a[at] * b[at];
+    return (float) (sum / frames);
+  }
+
+  private static void addProducts(float[] a, float[] b, float[] sums) {
+    for (int lane = 0; lane < LANES; lane++) {
+      sums[lane] += a[lane] * b[lane];
     }
-    return sum;
   }
 }
