@@ -158,10 +158,13 @@ final class Oversampler {
     for (int tap = 0; tap < TAPS; tap++) {
       System.arraycopy(samples, first + tap, later[tap], 0, n);
     }
-    even(EVEN_0, even0, n);
-    odd(ODD_0, odd0, n);
-    even(EVEN_1, even1, n);
-    odd(ODD_1, odd1, n);
+    Arrays.fill(even0, 0, n, 0);
+    Arrays.fill(odd0, 0, n, 0);
+    Arrays.fill(even1, 0, n, 0);
+    Arrays.fill(odd1, 0, n, 0);
+    for (int tap = 0; tap < HALF; tap += AT_ONCE) {
+      addTaps(tap, n);
+    }
     larger(even0, odd0, even1, odd1, values, n);
     float largest = least;
     for (int i = 0; i < n; i++) {
@@ -172,49 +175,40 @@ final class Oversampler {
     return largest;
   }
 
-  private void even(float[] weights, float[] to, int n) {
-    Arrays.fill(to, 0, n, 0);
-    for (int tap = 0; tap < HALF; tap += AT_ONCE) {
-      addSums(weights, tap, to, n);
-    }
+  private void addTaps(int tap, int n) {
+    float[] p = newer(tap);
+    float[] q = older(tap);
+    float[] r = newer(tap + 1);
+    float[] s = older(tap + 1);
+    float[] t = newer(tap + 2);
+    float[] u = older(tap + 2);
+    addTaps(EVEN_0, ODD_0, tap, p, q, r, s, t, u, even0, odd0, n);
+    addTaps(EVEN_1, ODD_1, tap, p, q, r, s, t, u, even1, odd1, n);
   }
 
-  private void odd(float[] weights, float[] to, int n) {
-    Arrays.fill(to, 0, n, 0);
-    for (int tap = 0; tap < HALF; tap += AT_ONCE) {
-      addDifferences(weights, tap, to, n);
-    }
-  }
-
-  private void addSums(float[] weights, int tap, float[] to, int n) {
-    float a = weights[tap];
-    float b = weights[tap + 1];
-    float c = weights[tap + 2];
-    float[] newerA = newer(tap);
-    float[] olderA = older(tap);
-    float[] newerB = newer(tap + 1);
-    float[] olderB = older(tap + 1);
-    float[] newerC = newer(tap + 2);
-    float[] olderC = older(tap + 2);
+  private static void addTaps(
+      float[] es,
+      float[] os,
+      int tap,
+      float[] p,
+      float[] q,
+      float[] r,
+      float[] s,
+      float[] t,
+      float[] u,
+      float[] even,
+      float[] odd,
+      int n) {
+    float a = es[tap];
+    float b = es[tap + 1];
+    float c = es[tap + 2];
+    float d = os[tap];
+    float e = os[tap + 1];
+    float f = os[tap + 2];
     for (int i = 0; i < n; i++) {
-      float sum = Math.fma(b, newerB[i] + olderB[i], Math.fma(a, newerA[i] + olderA[i], to[i]));
-      to[i] = Math.fma(c, newerC[i] + olderC[i], sum);
-    }
-  }
-
-  private void addDifferences(float[] weights, int tap, float[] to, int n) {
-    float a = weights[tap];
-    float b = weights[tap + 1];
-    float c = weights[tap + 2];
-    float[] newerA = newer(tap);
-    float[] olderA = older(tap);
-    float[] newerB = newer(tap + 1);
-    float[] olderB = older(tap + 1);
-    float[] newerC = newer(tap + 2);
-    float[] olderC = older(tap + 2);
-    for (int i = 0; i < n; i++) {
-      float sum = Math.fma(b, newerB[i] - olderB[i], Math.fma(a, newerA[i] - olderA[i], to[i]));
-      to[i] = Math.fma(c, newerC[i] - olderC[i], sum);
+      even[i] =
+          Math.fma(c, t[i] + u[i], Math.fma(b, r[i] + s[i], Math.fma(a, p[i] + q[i], even[i])));
+      odd[i] = Math.fma(f, t[i] - u[i], Math.fma(e, r[i] - s[i], Math.fma(d, p[i] - q[i], odd[i])));
     }
   }
 
