@@ -163,7 +163,8 @@ final class Oversampler {
     Arrays.fill(even1, 0, n, 0);
     Arrays.fill(odd1, 0, n, 0);
     for (int tap = 0; tap < HALF; tap += AT_ONCE) {
-      addTaps(tap, n);
+      addTaps(EVEN_0, ODD_0, tap, even0, odd0, n);
+      addTaps(EVEN_1, ODD_1, tap, even1, odd1, n);
     }
     larger(even0, odd0, even1, odd1, values, n);
     float largest = least;
@@ -175,36 +176,19 @@ final class Oversampler {
     return largest;
   }
 
-  private void addTaps(int tap, int n) {
+  private void addTaps(float[] evens, float[] odds, int tap, float[] even, float[] odd, int n) {
     float[] p = newer(tap);
     float[] q = older(tap);
     float[] r = newer(tap + 1);
     float[] s = older(tap + 1);
     float[] t = newer(tap + 2);
     float[] u = older(tap + 2);
-    addTaps(EVEN_0, ODD_0, tap, p, q, r, s, t, u, even0, odd0, n);
-    addTaps(EVEN_1, ODD_1, tap, p, q, r, s, t, u, even1, odd1, n);
-  }
-
-  private static void addTaps(
-      float[] es,
-      float[] os,
-      int tap,
-      float[] p,
-      float[] q,
-      float[] r,
-      float[] s,
-      float[] t,
-      float[] u,
-      float[] even,
-      float[] odd,
-      int n) {
-    float a = es[tap];
-    float b = es[tap + 1];
-    float c = es[tap + 2];
-    float d = os[tap];
-    float e = os[tap + 1];
-    float f = os[tap + 2];
+    float a = evens[tap];
+    float b = evens[tap + 1];
+    float c = evens[tap + 2];
+    float d = odds[tap];
+    float e = odds[tap + 1];
+    float f = odds[tap + 2];
     for (int i = 0; i < n; i++) {
       even[i] =
           Math.fma(c, t[i] + u[i], Math.fma(b, r[i] + s[i], Math.fma(a, p[i] + q[i], even[i])));
