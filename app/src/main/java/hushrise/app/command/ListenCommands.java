@@ -1,5 +1,6 @@
 package hushrise.app.command;
 
+import static hushrise.app.words.Texts.figure;
 import static hushrise.app.words.Texts.text;
 
 import hushrise.app.job.Messages;
@@ -139,7 +140,7 @@ public final class ListenCommands {
     Ears now = loudspeaker.earsProperty().get();
     loudspeaker.setEars(now.withLevelDb(now.levelDb() + byDb));
     messages.say(
-        text("ears.say.level", "%.0f".formatted(loudspeaker.earsProperty().get().levelDb())));
+        text("ears.say.level", figure("%.0f", loudspeaker.earsProperty().get().levelDb())));
   }
 
   /** Goes to where a meter first passed full scale, and clears its mark. */

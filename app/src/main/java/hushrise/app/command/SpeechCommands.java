@@ -1,5 +1,6 @@
 package hushrise.app.command;
 
+import static hushrise.app.words.Texts.figure;
 import static hushrise.app.words.Texts.text;
 
 import hushrise.app.file.FileChoice;
@@ -204,6 +205,6 @@ public final class SpeechCommands {
         List.copyOf(EvenVoices.loudness(hearing.energies(session.present())).values());
     double loudest = loudness.stream().mapToDouble(d -> d).max().orElse(0);
     double softest = loudness.stream().mapToDouble(d -> d).min().orElse(0);
-    messages.say(text("voices.evened", "%.1f".formatted(loudest - softest).replace("-0.0", "0.0")));
+    messages.say(text("voices.evened", figure("%.1f", loudest - softest)));
   }
 }

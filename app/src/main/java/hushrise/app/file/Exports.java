@@ -1,5 +1,6 @@
 package hushrise.app.file;
 
+import static hushrise.app.words.Texts.figure;
 import static hushrise.app.words.Texts.text;
 
 import hushrise.app.job.Job;
@@ -106,7 +107,7 @@ public final class Exports implements AutoCloseable {
   }
 
   private static String number(double value) {
-    return "%.1f".formatted(value).replace('-', '\u2212');
+    return figure("%.1f", value);
   }
 
   @Override

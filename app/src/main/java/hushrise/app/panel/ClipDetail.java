@@ -1,5 +1,6 @@
 package hushrise.app.panel;
 
+import static hushrise.app.words.Texts.figure;
 import static hushrise.app.words.Texts.text;
 
 import hushrise.app.command.CommandId;
@@ -311,7 +312,7 @@ final class ClipDetail {
         "%.0f ms".formatted(project.seconds(seam.crossfadeFrames()) * 1000));
     form.fact(
         text("detail.seam.even"),
-        "%+.1f dB".formatted(seam.evening().map(Seam.Evening::gainDb).orElse(0.0)));
+        figure("%+.1f dB", seam.evening().map(Seam.Evening::gainDb).orElse(0.0)));
     form.buttons(
         form.command(CommandId.SEAM_AUDITION, text("detail.seam.audition")),
         form.command(CommandId.SEAM_REJECT, text("detail.seam.reject")),

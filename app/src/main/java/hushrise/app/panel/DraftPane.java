@@ -1,5 +1,6 @@
 package hushrise.app.panel;
 
+import static hushrise.app.words.Texts.figure;
 import static hushrise.app.words.Texts.text;
 
 import hushrise.app.listen.Drafting;
@@ -255,7 +256,7 @@ public final class DraftPane extends HBox {
       double least,
       double most,
       BiFunction<HushRule, Double, HushRule> change) {
-    String shown = format.formatted(value).replace('-', '\u2212');
+    String shown = figure(format, value);
     TypedField field = field(id, shown, text("draft.tip", text("draft." + id), least, most));
     double step = format.endsWith("s") ? Form.STEP_SECONDS : 1;
     field.onStep(

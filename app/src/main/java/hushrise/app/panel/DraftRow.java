@@ -1,5 +1,6 @@
 package hushrise.app.panel;
 
+import static hushrise.app.words.Texts.figure;
 import static hushrise.app.words.Texts.text;
 
 import hushrise.app.session.Session;
@@ -79,8 +80,8 @@ final class DraftRow extends Button {
         ? Optional.of(
             text(
                 "draft.figures",
-                "%.1f".formatted(line.voiceLufs()).replace('-', '\u2212'),
-                "%.1f".formatted(line.backgroundLufs()).replace('-', '\u2212')))
+                figure("%.1f", line.voiceLufs()),
+                figure("%.1f", line.backgroundLufs())))
         : Optional.empty();
   }
 }

@@ -1,5 +1,6 @@
 package hushrise.app.panel;
 
+import static hushrise.app.words.Texts.figure;
 import static hushrise.app.words.Texts.text;
 
 import hushrise.app.listen.FilmMeasure;
@@ -139,7 +140,7 @@ public final class MixPane extends VBox {
             ? ""
             : how.levelDb() == 0
                 ? through
-                : text("ears.level", through, "%.0f".formatted(how.levelDb()));
+                : text("ears.level", through, figure("%.0f", how.levelDb()));
     ears.setText(dry == 0 ? words : text("mix.underRuns", words, dry).strip());
     ears.setTooltip(dry == 0 ? null : new Tooltip(text("mix.underRuns.tip", dry)));
   }
@@ -186,8 +187,6 @@ public final class MixPane extends VBox {
   }
 
   private static String number(double value, String unit) {
-    return Double.isFinite(value)
-        ? "%.1f %s".formatted(value, unit).strip().replace('-', '\u2212')
-        : "\u2013";
+    return Double.isFinite(value) ? figure("%.1f " + unit, value).strip() : "\u2013";
   }
 }

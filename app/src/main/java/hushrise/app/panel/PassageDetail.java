@@ -1,5 +1,6 @@
 package hushrise.app.panel;
 
+import static hushrise.app.words.Texts.figure;
 import static hushrise.app.words.Texts.text;
 
 import hushrise.app.command.CommandId;
@@ -77,14 +78,12 @@ final class PassageDetail {
     form.fact(
         text("detail.separation"),
         Double.isFinite(p.separationLu())
-            ? "%.1f LU".formatted(p.separationLu())
+            ? figure("%.1f LU", p.separationLu())
             : text("passages.alone"));
   }
 
   private static String lufs(double value) {
-    return Double.isFinite(value)
-        ? "%.1f LUFS".formatted(value).replace('-', '\u2212')
-        : text("detail.silent");
+    return Double.isFinite(value) ? figure("%.1f LUFS", value) : text("detail.silent");
   }
 
   private void change(Selection.OfPassage selected, UnaryOperator<Span> to) {

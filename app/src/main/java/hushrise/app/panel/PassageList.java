@@ -1,5 +1,6 @@
 package hushrise.app.panel;
 
+import static hushrise.app.words.Texts.figure;
 import static hushrise.app.words.Texts.text;
 
 import hushrise.app.look.Palette;
@@ -73,8 +74,7 @@ final class PassageList {
         new Label(
             Timecode.format(p.passage().startFrame(), project.pictureRate(), project.sampleRate()));
     time.getStyleClass().add("number");
-    Label figure =
-        new Label(Double.isFinite(lu) ? "%.1f LU".formatted(lu) : text("passages.alone"));
+    Label figure = new Label(Double.isFinite(lu) ? figure("%.1f LU", lu) : text("passages.alone"));
     figure.getStyleClass().add("number");
     Label words = new Label(text("state." + state.name().toLowerCase(Locale.ROOT)));
     words.getStyleClass().add("faint");

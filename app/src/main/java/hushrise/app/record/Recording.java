@@ -1,5 +1,6 @@
 package hushrise.app.record;
 
+import static hushrise.app.words.Texts.figure;
 import static hushrise.app.words.Texts.text;
 
 import hushrise.app.job.Jobs;
@@ -221,9 +222,9 @@ public final class Recording implements AutoCloseable {
   public static String words(InputCheck.Result found) {
     return text(
         "record.verdict." + found.verdict(),
-        "%.1f".formatted(found.peakDb()).replace('-', '\u2212'),
-        "%.1f".formatted(found.speechLufs()).replace('-', '\u2212'),
-        "%.1f".formatted(found.speechLufs() - found.noiseLufs()));
+        figure("%.1f", found.peakDb()),
+        figure("%.1f", found.speechLufs()),
+        figure("%.1f", found.speechLufs() - found.noiseLufs()));
   }
 
   /** Begins a take at the playhead, or ends the one that is under way. */

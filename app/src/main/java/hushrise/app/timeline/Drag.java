@@ -1,8 +1,9 @@
 package hushrise.app.timeline;
 
+import static hushrise.app.words.Texts.figure;
+
 import hushrise.app.session.Selection;
 import hushrise.core.project.Project;
-import java.util.Locale;
 import java.util.Optional;
 import java.util.OptionalLong;
 
@@ -79,8 +80,7 @@ abstract class Drag {
 
   /** Says a change of level. */
   void setSignOfChange(double byDb) {
-    sign =
-        String.format(Locale.ROOT, byDb > 0 ? "+%.1f dB" : "%.1f dB", byDb).replace('-', '\u2212');
+    sign = figure(byDb > 0 ? "+%.1f dB" : "%.1f dB", byDb);
   }
 
   Pull pull() {

@@ -1,5 +1,6 @@
 package hushrise.app.timeline;
 
+import static hushrise.app.words.Texts.figure;
 import static hushrise.app.words.Texts.text;
 
 import hushrise.app.listen.Hearing;
@@ -90,7 +91,7 @@ final class SeparationStrip extends HBox {
   }
 
   private static String number(double lu) {
-    return Double.isFinite(lu) ? "%.1f LU".formatted(lu) : text("passages.alone");
+    return Double.isFinite(lu) ? figure("%.1f LU", lu) : text("passages.alone");
   }
 
   private String state(float lu) {
@@ -120,7 +121,7 @@ final class SeparationStrip extends HBox {
     worst.setVisible(least.isPresent());
     least.ifPresent(
         p -> {
-          worst.setText(text("separation.worst", "%.1f".formatted(p.separationLu())));
+          worst.setText(text("separation.worst", figure("%.1f", p.separationLu())));
           worst.setOnAction(
               e -> {
                 view.session().seek(p.passage().startFrame());

@@ -1,5 +1,6 @@
 package hushrise.app.window;
 
+import static hushrise.app.words.Texts.figure;
 import static hushrise.app.words.Texts.text;
 
 import hushrise.app.widget.TypedField;
@@ -161,10 +162,10 @@ final class LoudnessFields extends VBox {
   }
 
   private static String number(double value) {
-    return "%.1f".formatted(value).replace('-', '\u2212');
+    return figure("%.1f", value);
   }
 
   private static String signed(double value) {
-    return "%+.1f".formatted(value).replace('-', '\u2212');
+    return figure("%+.1f", value);
   }
 }

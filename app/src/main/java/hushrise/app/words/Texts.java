@@ -25,6 +25,17 @@ public final class Texts {
     return BUNDLE.getString(key);
   }
 
+  /**
+   * A number as it is shown: with a true minus sign, and none before a nought.
+   *
+   * @param pattern such as {@code %.1f LU}
+   */
+  public static String figure(String pattern, double value) {
+    String shown = String.format(Locale.ROOT, pattern, value);
+    boolean nought = shown.chars().noneMatch(c -> '1' <= c && c <= '9');
+    return shown.replace("-", nought ? "" : "\u2212");
+  }
+
   /** The text of a key with its places {0}, {1} ... filled in; numbers have a true minus sign. */
   public static String text(String key, Object... values) {
     MessageFormat format = new MessageFormat(BUNDLE.getString(key), Locale.ROOT);
