@@ -2,21 +2,17 @@ package hushrise.core.loudness;
 
 import hushrise.core.Decibels;
 import hushrise.core.loudness.PieceMeter.Piece;
-import hushrise.core.mix.Mixer;
 import hushrise.core.project.Project;
 import hushrise.core.sound.Progress;
 import hushrise.core.sound.SoundLibrary;
 import hushrise.core.time.Span;
 import java.util.ArrayList;
-import java.util.Arrays;
 import java.util.BitSet;
-import java.util.Comparator;
 import java.util.List;
 import java.util.Optional;
 import java.util.concurrent.atomic.AtomicInteger;
 import java.util.function.Consumer;
 import java.util.function.IntFunction;
-import java.util.stream.IntStream;
 
 /**
  * The loudness and the true peak of a whole film, kept current by measuring only what an edit has
@@ -29,8 +25,7 @@ import java.util.stream.IntStream;
  *
  * <p>When a whole track is turned, panned, muted or soloed, pieces of which it is known what each
  * track gives to them ({@link #settled}) are reckoned instead of measured ({@link TrackShares}). Of
- * their peaks only bounds are known then; the highest are measured until one passes the bounds of
- * all others.
+ * their peaks only bounds are known then, and the highest is looked for ({@link HighestPeak}).
  */
 public final class FilmLoudness {
 
@@ -40,8 +35,6 @@ public final class FilmLoudness {
 
   /** So many pieces are measured by one thread in one go. */
   private static final int TOGETHER = 40;
-
-  private static final int THREADS = Runtime.getRuntime().availableProcessors();
 
   /** With more tracks the pairs of them would be too many to keep. */
   private static final int MOST_TRACKS = 24;
@@ -62,7 +55,7 @@ public final class FilmLoudness {
     // Reckoned here, as whoever shows them has no time to.
     integratedLufs = integratedLufs(new Span(0, project.lengthFrames()));
     loudnessRangeLu = range();
-    highest = highestIn(pieces);
+    highest = HighestPeak.in(pieces);
   }
 
   /** Measures a whole film. */
@@ -175,7 +168,7 @@ public final class FilmLoudness {
   private static FilmLoudness measured(
       Project project, Piece[] pieces, BitSet stale, SoundLibrary library, Progress progress) {
     measureMix(project, pieces, stale, 1, library, progress);
-    findHighest(project, pieces, library, progress);
+    HighestPeak.find(project, pieces, library, progress);
     return new FilmLoudness(project, pieces);
   }
 
@@ -198,67 +191,6 @@ public final class FilmLoudness {
     marked.stream()
         .filter(i -> were[i] != null)
         .forEach(i -> pieces[i] = pieces[i].withShares(were[i].shares(), factors));
-  }
-
-  /** Looks where the highest peak may be until it is known, the likeliest first. */
-  private static void findHighest(
-      Project project, Piece[] pieces, SoundLibrary library, Progress progress) {
-    int most = 1;
-    while (true) {
-      float highest = highestIn(pieces);
-      double[] atMost =
-          Arrays.stream(pieces).mapToDouble(p -> p.exact() ? 0 : p.truePeak()).toArray();
-      int[] candidates =
-          IntStream.range(0, pieces.length)
-              .filter(i -> atMost[i] > highest)
-              .boxed()
-              .sorted(Comparator.comparingDouble(i -> -atMost[i]))
-              .limit(most * THREADS)
-              .mapToInt(i -> i)
-              .toArray();
-      if (candidates.length == 0) {
-        return;
-      }
-      IntStream.range(0, THREADS)
-          .parallel()
-          .forEach(
-              thread -> {
-                Mixer mixer = Mixer.of(project.withMasterDb(0), library);
-                for (int c = thread; c < candidates.length; c += THREADS) {
-                  progress.at(1);
-                  int i = candidates[c];
-                  pieces[i] = lookedInto(project, mixer, i, pieces[i], highest);
-                }
-              });
-      most = Math.min(2 * most, TOGETHER);
-    }
-  }
-
-  private static float highestIn(Piece[] pieces) {
-    float highest = 0;
-    for (Piece piece : pieces) {
-      highest = piece.exact() ? Math.max(highest, piece.truePeak()) : highest;
-    }
-    return highest;
-  }
-
-  /** A second whose peaks were measured where they might pass the highest that is known. */
-  private static Piece lookedInto(
-      Project project, Mixer mixer, int second, Piece piece, float highest) {
-    float[] peaks = piece.peaks().clone();
-    long start = (long) second * project.sampleRate();
-    for (int part = 0; part < peaks.length; part++) {
-      if (peaks[part] > highest) {
-        long from = start + (long) part * project.sampleRate() / peaks.length;
-        long to = start + (long) (part + 1) * project.sampleRate() / peaks.length;
-        long end = Math.min(to, project.lengthFrames());
-        peaks[part] =
-            from < end
-                ? PieceMeter.peakOf(mixer, new Span(from, end), project.lengthFrames(), highest)
-                : 0;
-      }
-    }
-    return piece.withPeaks(peaks, PieceMeter.largest(peaks) > highest);
   }
 
   /** Pieces that follow one another. */

@@ -127,31 +127,10 @@ public final class KWeighting {
   }
 
   /**
-   * Filters the next samples.
+   * Filters the next samples of two channels of one rate.
    *
-   * @param weighted is filled with n filtered samples from its beginning
-   */
-  void weigh(float[] samples, int offset, int n, float[] weighted) {
-    double s1 = shelf1;
-    double s2 = shelf2;
-    double p1 = pass1;
-    double p2 = pass2;
-    for (int i = 0; i < n; i++) {
-      double x = samples[offset + i];
-      double y = b0 * x + s1;
-      s1 = b1 * x + s2 - a1 * y;
-      s2 = b2 * x - a2 * y;
-      double z = y + p1;
-      p1 = p2 - 2 * y - c1 * z;
-      p2 = y - c2 * z;
-      weighted[i] = (float) z;
-    }
-    keep(s1, s2, p1, p2);
-  }
-
-  /**
-   * Filters the next samples of two channels of one rate, as {@link #weigh(float[], int, int,
-   * float[])} does each, in little more than the time of one.
+   * @param oneWeighted is filled with n filtered samples of the first from its beginning
+   * @param otherWeighted the same of the second
    */
   static void weigh(
       KWeighting one,

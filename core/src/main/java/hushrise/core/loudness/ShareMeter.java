@@ -24,6 +24,7 @@ final class ShareMeter {
   private final Mixer mixer;
   private final Voice[] voices;
   private final TruePeakMeter meter = new TruePeakMeter();
+  private final Channel silence;
   private final float[] mix = new float[BLOCK];
   private final float[] lanes = new float[LANES];
   private long next;
@@ -57,20 +58,16 @@ final class ShareMeter {
       return peak == 0 && filter.isAtRest();
     }
 
-    static void weigh(Channel one, Channel other, int n) {
+    static void weigh(Channel one, Channel other, int offset, int n) {
       KWeighting.weigh(
           one.filter,
           other.filter,
           one.sound,
           other.sound,
-          PieceMeter.MARGIN,
+          offset,
           n,
           one.weighted,
           other.weighted);
-    }
-
-    void weigh(int n) {
-      filter.weigh(sound, PieceMeter.MARGIN, n, weighted);
     }
 
     /** Puts what was weighted into rows. */
@@ -121,9 +118,9 @@ final class ShareMeter {
 
     /** Lets the filters hear what lies before the first second. */
     void warmUp(int early) {
-      for (Channel channel : channels) {
-        channel.filter.weigh(channel.sound, 2 * PieceMeter.MARGIN, early, channel.weighted);
-        channel.moveOn(early + PieceMeter.MARGIN);
+      if (channels.length > 0) {
+        Channel.weigh(channels[0], channels[1], 2 * PieceMeter.MARGIN, early);
+        moveOn(early + PieceMeter.MARGIN);
       }
     }
 
@@ -165,6 +162,7 @@ final class ShareMeter {
    */
   ShareMeter(Project project, SoundLibrary library, int firstPiece) {
     rate = project.sampleRate();
+    silence = new Channel(rate);
     length = project.lengthFrames();
     List<Track> plain = project.tracks().stream().map(ShareMeter::plain).toList();
     mixer = Mixer.of(project.withTracks(plain).withMasterDb(0), library, t -> t.kind().sounds());
@@ -224,15 +222,13 @@ final class ShareMeter {
     return shares;
   }
 
-  /** Two at a time, as neither waits for the other. */
+  /** Two at a time, as neither waits for the other; silence goes with the last of an odd number. */
   private void weigh(List<Channel> channels) {
     channels.stream().filter(Channel::isSilent).forEach(c -> Arrays.fill(c.weighted, 0));
-    Channel[] awake = channels.stream().filter(c -> !c.isSilent()).toArray(Channel[]::new);
-    for (int i = 0; i + 1 < awake.length; i += 2) {
-      Channel.weigh(awake[i], awake[i + 1], rate);
-    }
-    if (awake.length % 2 == 1) {
-      awake[awake.length - 1].weigh(rate);
+    List<Channel> awake = channels.stream().filter(c -> !c.isSilent()).toList();
+    for (int i = 0; i < awake.size(); i += 2) {
+      Channel other = i + 1 < awake.size() ? awake.get(i + 1) : silence;
+      Channel.weigh(awake.get(i), other, PieceMeter.MARGIN, rate);
     }
   }
 
