@@ -140,6 +140,7 @@ final class Pictures {
             "versions.png",
             () -> {
               window.run(CommandId.UNDO);
+              window.files().look(); // the music is back
               Path file = window.session().file().orElseThrow();
               window.say("");
               window.keeping().versions().keep(file, 5);
