@@ -21,6 +21,7 @@ import hushrise.core.sound.Blocks;
 import hushrise.core.sound.SampleSource;
 import hushrise.core.sound.SoundLibrary;
 import hushrise.core.time.Span;
+import java.util.ArrayList;
 import java.util.List;
 import java.util.Random;
 import java.util.concurrent.atomic.AtomicLong;
@@ -172,6 +173,31 @@ class FilmLoudnessTest {
     FilmLoudness anew = FilmLoudness.of(film.project(), counting, f -> {});
     assertThat(turning / 9).isLessThan(read.get() / 2);
     assertThat(film.truePeakDbtp()).isEqualTo(anew.truePeakDbtp());
+  }
+
+  @Test
+  void ofNoiseOnAllTracksOnlyFiftiethsOfSecondsAreLookedInto() {
+    Project film = Project.empty("Noise");
+    for (int i = 0; i < 12; i++) {
+      Media media = sounds.add("noise " + i, MediaKind.EFFECT, Projects.noise(i, 30 * RATE, 0.1));
+      Track track = Track.of(TrackKind.EFFECTS, "Noise " + i, List.of(Clip.whole(media, 0)));
+      List<Track> tracks = new ArrayList<>(film.tracks());
+      tracks.add(track);
+      film = film.withMedia(media).withTracks(tracks);
+    }
+    AtomicLong read = new AtomicLong();
+    SoundLibrary counting = counting(read);
+    FilmLoudness known =
+        FilmLoudness.of(film, counting, f -> {}).settled(Integer.MAX_VALUE, counting, f -> {});
+    read.set(0);
+    String first = film.tracks().getFirst().id();
+    Project turned = film.withTrack(first, t -> t.withLevelDb(-6));
+    FilmLoudness followed = known.following(turned, counting, f -> {});
+    long turning = read.getAndSet(0);
+    FilmLoudness anew = FilmLoudness.of(turned, counting, f -> {});
+    assertThat(turning).isLessThan(read.get() / 4);
+    assertThat(followed.truePeakDbtp()).isCloseTo(anew.truePeakDbtp(), within(0.001));
+    assertThat(followed.integratedLufs()).isCloseTo(anew.integratedLufs(), within(0.005));
   }
 
   private SoundLibrary counting(AtomicLong read) {
