@@ -25,6 +25,7 @@ import java.util.List;
 import java.util.Map;
 import java.util.Set;
 import java.util.function.UnaryOperator;
+import javafx.scene.control.Button;
 import javafx.scene.input.KeyCode;
 
 /** The demo as the Second Ear hears it, and ways to make it worse. */
@@ -59,7 +60,7 @@ abstract class HeardTestCase extends WindowTestCase {
     untilOpen();
     untilHeard();
     assertThat(rules()).containsExactly("voices.uneven");
-    robot.clickOn("#remedy-voices-uneven");
+    robot.interact(() -> this.<Button>find("remedy-voices-uneven").fire());
     untilHeard();
     robot.interact(() -> window.run(CommandId.HUSH_ALL));
     untilQuiet();

@@ -169,7 +169,8 @@ class RemediesTest extends HeardTestCase {
     press(KeyCode.SHIFT, KeyCode.H);
     assertThat(status()).contains("no narration", "make it the voice");
     until("somebody is heard to speak", () -> rules().contains("camera.speaks"));
-    robot.clickOn("#remedy-camera-speaks");
+    untilHeard();
+    robot.interact(() -> ((Button) find("remedy-camera-speaks")).fire());
     assertThat(project().track(narration).orElseThrow().isVoice()).isTrue();
     until("the voice is buried now", () -> rules().contains("passage.buried"));
     assertThat(rules()).doesNotContain("camera.speaks");
