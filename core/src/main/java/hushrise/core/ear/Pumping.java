@@ -9,8 +9,12 @@ import hushrise.core.time.Span;
 import java.util.ArrayList;
 import java.util.Comparator;
 import java.util.List;
+import java.util.Optional;
 
-/** Music that comes up between two hushes only to go down again within two seconds. */
+/**
+ * Music that comes up between two hushes only to go down again within two seconds: all the way, or
+ * to the floor of a hush between them.
+ */
 final class Pumping implements EarRule {
 
   private static final double LONGEST_SECONDS = 2;
@@ -28,37 +32,47 @@ final class Pumping implements EarRule {
     for (Track track : project.tracks()) {
       List<Hush> hushes =
           track.hushes().stream().sorted(Comparator.comparingLong(Hush::startFrame)).toList();
-      for (int i = 1; i < hushes.size(); i++) {
-        Hush.Knots left = hushes.get(i - 1).knots(project.sampleRate());
-        Hush.Knots right = hushes.get(i).knots(project.sampleRate());
-        long up = right.floorStart() - left.floorEnd();
-        if (up > 0
-            && up < project.frames(LONGEST_SECONDS)
-            && highest(left, right) - Math.max(left.depthDb(), right.depthDb()) >= LEAST_DB) {
-          String id = hushes.get(i - 1).id();
-          found.add(
-              new Finding(
-                  id(),
-                  id,
-                  new Span(left.floorEnd(), right.floorStart()),
-                  track.id(),
-                  List.of(project.seconds(up)),
-                  List.of(
-                      new Remedy(
-                          "remedy.merge", now -> HushEdits.mergeWithNext(now, track.id(), id)))));
+      for (int first = 0; first < hushes.size(); first++) {
+        for (int last = first + 1; last < Math.min(hushes.size(), first + 3); last++) {
+          Optional<Span> up = comesUp(project, hushes.subList(first, last + 1));
+          if (up.isPresent()) {
+            found.add(finding(project, track, hushes.get(first).id(), up.get()));
+            break;
+          }
         }
       }
     }
     return found;
   }
 
-  /** How high the level comes between two hushes. */
-  private static double highest(Hush.Knots left, Hush.Knots right) {
-    double highest = Double.NEGATIVE_INFINITY;
-    long step = Math.max(1, (right.floorStart() - left.floorEnd()) / 32);
-    for (long at = left.floorEnd(); at < right.floorStart(); at += step) {
-      highest = Math.max(highest, Math.min(left.levelDbAt(at), right.levelDbAt(at)));
+  private Finding finding(Project project, Track track, String hushId, Span up) {
+    return new Finding(
+        id(),
+        hushId,
+        up,
+        track.id(),
+        List.of(project.seconds(up.lengthFrames())),
+        List.of(
+            new Remedy("remedy.merge", now -> HushEdits.mergeWithNext(now, track.id(), hushId))));
+  }
+
+  /** Where the level comes up between the first of some hushes and the last, for a moment. */
+  private static Optional<Span> comesUp(Project project, List<Hush> hushes) {
+    List<Hush.Knots> knots = hushes.stream().map(h -> h.knots(project.sampleRate())).toList();
+    long from = knots.getFirst().floorEnd();
+    long to = knots.getLast().floorStart();
+    if (to <= from || to - from >= project.frames(LONGEST_SECONDS)) {
+      return Optional.empty();
     }
-    return highest;
+    double floor = Math.max(knots.getFirst().depthDb(), knots.getLast().depthDb());
+    long step = Math.max(1, (to - from) / 32);
+    for (long at = from; at < to; at += step) {
+      long frame = at;
+      double level = knots.stream().mapToDouble(k -> k.levelDbAt(frame)).min().orElse(0);
+      if (level - floor >= LEAST_DB) {
+        return Optional.of(new Span(from, to));
+      }
+    }
+    return Optional.empty();
   }
 }

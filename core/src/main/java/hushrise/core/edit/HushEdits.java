@@ -1,6 +1,5 @@
 package hushrise.core.edit;
 
-import hushrise.core.Ids;
 import hushrise.core.project.Project;
 import hushrise.core.project.level.Hush;
 import hushrise.core.project.level.HushNumber;
@@ -222,51 +221,6 @@ public final class HushEdits {
             t.rise(riseId).isEmpty()
                 ? t
                 : t.withRises(t.rises().stream().filter(r -> !r.id().equals(riseId)).toList()));
-  }
-
-  /**
-   * A rise for the gap around a time: from where the hush before it begins to recover to where the
-   * next one has fallen, both turns lying on those of the hushes, so that the music goes from floor
-   * to height in one move. Without hushes around it reaches to the ends of the clip there.
-   *
-   * @return empty when the time lies on a hush's floor or where no clip is
-   */
-  public static Optional<Rise> riseForGap(
-      Project project, String trackId, long frame, double heightDb) {
-    Track track = project.track(trackId).orElseThrow();
-    int rate = project.sampleRate();
-    boolean sounds = track.clips().stream().anyMatch(c -> c.span().contains(frame));
-    boolean onFloor =
-        track.hushes().stream()
-            .map(h -> h.knots(rate))
-            .anyMatch(k -> frame >= k.floorStart() && frame < k.floorEnd());
-    if (!sounds || onFloor) {
-      return Optional.empty();
-    }
-    Optional<Hush> before =
-        track.hushes().stream()
-            .filter(h -> h.knots(rate).floorEnd() <= frame)
-            .max(Comparator.comparingLong(h -> h.knots(rate).floorEnd()));
-    Optional<Hush> after =
-        track.hushes().stream()
-            .filter(h -> h.knots(rate).floorStart() > frame)
-            .min(Comparator.comparingLong(h -> h.knots(rate).floorStart()));
-    Span clip =
-        track.clips().stream()
-            .filter(c -> c.span().contains(frame))
-            .findFirst()
-            .orElseThrow()
-            .span();
-    long start = before.map(h -> h.knots(rate).floorEnd()).orElse(clip.startFrame());
-    long end = after.map(h -> h.knots(rate).floorStart()).orElse(clip.endFrame());
-    return Optional.of(
-        new Rise(
-            Ids.fresh("rise"),
-            start,
-            end,
-            heightDb,
-            before.map(h -> h.turn().recoverySeconds()).orElse(1.0),
-            after.map(h -> h.turn().fallSeconds()).orElse(1.0)));
   }
 
   /** Keeps the present shaping of a track aside; another that was kept there gives way. */

@@ -176,6 +176,11 @@ public final class HushDrafter {
   }
 
   private Predicate<Track> voices(List<String> ids) {
+    return voices(project, ids);
+  }
+
+  /** The voice tracks that are heard and that a rule listens to, by the ids that it names. */
+  static Predicate<Track> voices(Project project, List<String> ids) {
     return project
         .heardTracks()
         .and(Track::isVoice)

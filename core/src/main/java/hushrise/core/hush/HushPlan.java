@@ -8,6 +8,8 @@ import hushrise.core.time.Span;
 import java.util.ArrayList;
 import java.util.Comparator;
 import java.util.List;
+import java.util.stream.Collectors;
+import java.util.stream.Stream;
 
 /** Groups what passages ask of a track into the hushes that its rule makes of them. */
 final class HushPlan {
@@ -17,6 +19,9 @@ final class HushPlan {
 
   /** A need under this is none: what is that much short of the rule still counts as clear. */
   private static final double LEAST_DB = Separation.TOLERANCE_LU;
+
+  /** A floor between deeper ones is held for this long, or not at all: less is heard as pumping. */
+  static final double SHORTEST_FLOOR_SECONDS = 2;
 
   /** With even depths, hushes nearer than this get one depth. */
   private static final double EVEN_WITHIN_SECONDS = 10;
@@ -54,14 +59,10 @@ final class HushPlan {
   }
 
   private List<Planned> ofGroup(List<Asked> group) {
-    List<Planned> result = new ArrayList<>();
-    int first = 0;
-    for (int i = 1; i <= group.size(); i++) {
-      if (i == group.size() || (!rule.even() && spread(group.subList(first, i + 1)) > APART_DB)) {
-        result.add(ofSegment(group.subList(first, i)));
-        first = i;
-      }
-    }
+    List<Planned> result =
+        held(floors(group)).stream()
+            .map(this::ofSegment)
+            .collect(Collectors.toCollection(ArrayList::new));
     for (int i = 1; i < result.size(); i++) {
       Planned left = result.get(i - 1);
       Planned right = result.get(i);
@@ -76,9 +77,60 @@ final class HushPlan {
     return result;
   }
 
+  /** Passages that follow one another and whose needs are alike share a floor. */
+  private List<List<Asked>> floors(List<Asked> group) {
+    List<List<Asked>> floors = new ArrayList<>();
+    int first = 0;
+    for (int i = 1; i <= group.size(); i++) {
+      if (i == group.size() || (!rule.even() && spread(group.subList(first, i + 1)) > APART_DB)) {
+        floors.add(group.subList(first, i));
+        first = i;
+      }
+    }
+    return floors;
+  }
+
+  /** Floors of which none is higher than both its neighbours for a moment only. */
+  private List<List<Asked>> held(List<List<Asked>> floors) {
+    List<List<Asked>> held = new ArrayList<>();
+    for (List<Asked> floor : floors) {
+      held.add(floor);
+      while (held.size() > 2 && isMomentary(held.subList(held.size() - 3, held.size()))) {
+        List<Asked> after = held.removeLast();
+        List<Asked> between = held.removeLast();
+        List<Asked> before = held.removeLast();
+        boolean alike = Math.abs(depth(before) - depth(after)) <= APART_DB;
+        if (alike) {
+          held.add(joined(before, joined(between, after)));
+        } else if (depth(before) > depth(after)) {
+          held.addAll(List.of(joined(before, between), after));
+        } else {
+          held.addAll(List.of(before, joined(between, after)));
+        }
+      }
+    }
+    return held;
+  }
+
+  /** Whether the second of three floors is higher than the others, and short. */
+  private boolean isMomentary(List<List<Asked>> three) {
+    long up =
+        three.get(2).getFirst().span().startFrame() - three.get(0).getLast().span().endFrame();
+    double turns = rule.turn().tailSeconds() + rule.turn().leadSeconds();
+    return up < project.frames(SHORTEST_FLOOR_SECONDS + turns)
+        && depth(three.get(1)) > Math.max(depth(three.get(0)), depth(three.get(2)));
+  }
+
+  private static List<Asked> joined(List<Asked> one, List<Asked> next) {
+    return Stream.concat(one.stream(), next.stream()).toList();
+  }
+
+  private static double depth(List<Asked> floor) {
+    return floor.stream().mapToDouble(Asked::depthDb).min().orElse(0);
+  }
+
   private static double spread(List<Asked> some) {
-    double deepest = some.stream().mapToDouble(Asked::depthDb).min().orElse(0);
-    return some.stream().mapToDouble(Asked::depthDb).max().orElse(0) - deepest;
+    return some.stream().mapToDouble(Asked::depthDb).max().orElse(0) - depth(some);
   }
 
   private Planned ofSegment(List<Asked> segment) {

@@ -1,6 +1,5 @@
 package hushrise.core.hush;
 
-import hushrise.core.edit.HushEdits;
 import hushrise.core.project.Project;
 import hushrise.core.project.level.HushRule.RiseRule;
 import hushrise.core.project.level.Rise;
@@ -68,7 +67,7 @@ final class RiseDrafter {
 
   private Optional<Rise> rise(Track track, long frame, double voiceLufs) {
     Optional<Rise> rise =
-        HushEdits.riseForGap(drafted, track.id(), frame, 0)
+        RiseGap.at(drafted, track.id(), frame, 0)
             .filter(r -> track.rises().stream().noneMatch(o -> o.span().overlaps(r.span())));
     if (rise.isEmpty()) {
       return rise;

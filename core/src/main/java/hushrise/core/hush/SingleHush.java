@@ -45,11 +45,7 @@ public final class SingleHush {
             track.hushes().stream().filter(h -> !h.passage().equals(passage)).toList());
     Energies bare = known.following(project.withTrack(trackId, t -> without), library);
     Predicate<Track> heard = project.heardTracks();
-    EnergySteps voice =
-        bare.sum(
-            heard
-                .and(Track::isVoice)
-                .and(t -> rule.voices().isEmpty() || rule.voices().contains(t.id())));
+    EnergySteps voice = bare.sum(HushDrafter.voices(project, rule.voices()));
     EnergySteps others = bare.sum(heard.and(Track::isBackground).and(t -> !t.id().equals(trackId)));
     Hush hush = Hush.over(passage, 0).withTurn(turn);
     int from = bare.stepAt(passage.startFrame());

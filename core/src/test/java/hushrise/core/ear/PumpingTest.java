@@ -11,10 +11,12 @@ import hushrise.core.project.level.HushRule;
 import hushrise.core.project.media.TrackKind;
 import hushrise.core.separation.Energies;
 import hushrise.core.separation.Separation;
+import hushrise.core.time.Span;
 import java.util.List;
 import java.util.Optional;
 import org.junit.jupiter.api.Test;
 import org.junit.jupiter.params.ParameterizedTest;
+import org.junit.jupiter.params.provider.CsvSource;
 import org.junit.jupiter.params.provider.ValueSource;
 
 /** Whether music comes up between passages only to go down again. */
@@ -42,6 +44,21 @@ class PumpingTest {
     assertThat(drafted.firstTrack(TrackKind.MUSIC).orElseThrow().hushes())
         .hasSize(gapSeconds < 2.2 ? 1 : 2);
     assertThat(pumping(drafted, talk)).isEmpty();
+  }
+
+  @ParameterizedTest
+  @CsvSource({"1.5, -6, 1", "1.5, -10, 0", "2.5, -6, 0"})
+  void aFloorThatIsHigherForAMoment(double seconds, double depthDb, int findings) {
+    Talk talk = new Talk(30, new double[] {4, 20});
+    Span high = new Span(Talk.at(10), Talk.at(10.15 + seconds));
+    List<Hush> hushes =
+        List.of(
+            Hush.over(new Span(Talk.at(4), high.startFrame()), -12),
+            Hush.over(high, depthDb),
+            Hush.over(new Span(high.endFrame(), Talk.at(20)), -14));
+    List<Finding> found =
+        pumping(talk.project.withTrack(talk.music().id(), t -> t.withHushes(hushes)), talk);
+    assertThat(found).hasSize(findings);
   }
 
   private static List<Finding> pumping(Project drafted, Talk talk) {

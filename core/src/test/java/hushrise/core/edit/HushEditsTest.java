@@ -137,21 +137,6 @@ class HushEditsTest {
   }
 
   @Test
-  void aRiseFillsTheGapFromRecoveryToFall() {
-    Project project =
-        with(music().withHushes(List.of(hush("a", 2, 4, -10), hush("b", 12, 14, -12))));
-    String id = only(project).id();
-    Rise rise = HushEdits.riseForGap(project, id, 8L * RATE, 3).orElseThrow();
-    assertThat(rise.startFrame()).isEqualTo(Math.round(4.10 * RATE));
-    assertThat(rise.endFrame()).isEqualTo(Math.round(11.95 * RATE));
-    assertThat(rise.swellSeconds()).isEqualTo(Turn.DEFAULT.recoverySeconds());
-    assertThat(HushEdits.riseForGap(project, id, 3L * RATE, 3)).isEmpty();
-    assertThat(HushEdits.riseForGap(project, id, 90L * RATE, 3)).isEmpty();
-    Rise last = HushEdits.riseForGap(project, id, 40L * RATE, 3).orElseThrow();
-    assertThat(last.endFrame()).isEqualTo(60L * RATE);
-  }
-
-  @Test
   void aSpanIsLoweredByFourKeyframesWithTheTurnTimes() {
     Project project = with(music());
     Span span = new Span(10L * RATE, 14L * RATE);

@@ -23,6 +23,7 @@ import hushrise.core.separation.PassageLoudness;
 import hushrise.core.speech.Passages;
 import hushrise.core.time.Span;
 import java.util.ArrayList;
+import java.util.Comparator;
 import java.util.List;
 import java.util.Optional;
 import java.util.OptionalDouble;
@@ -178,6 +179,43 @@ class HushDrafterTest {
   }
 
   @Test
+  void aLoudWordBetweenSoftOnesDoesNotBringTheMusicUp() {
+    for (double word : new double[] {0.4, 1, 3}) {
+      double then = 9 + word + 0.5;
+      Talk talk =
+          new Talk(
+              30,
+              new double[] {4, 8.5, 0.05},
+              new double[] {9, 9 + word, 0.3},
+              new double[] {then, then + 4, 0.05});
+      List<Hush> hushes = hushes(HushDrafter.draft(talk.project, talk.sounds).after());
+      assertThat(hushes).as("a word of %s s", word).hasSize(word < 2 ? 1 : 3);
+    }
+  }
+
+  @Test
+  void wordsOfUnequalLoudnessAreAllClearAndTheMusicStaysDown() {
+    List<double[]> words = new ArrayList<>();
+    for (int i = 0; i < 40; i++) {
+      words.add(new double[] {3 + i, 3.6 + i, i % 2 == 0 ? 0.04 : 0.1 + 0.05 * (i % 5)});
+    }
+    Talk talk = new Talk(60, words.toArray(new double[0][]));
+    Project drafted = HushDrafter.draft(talk.project, talk.sounds).after();
+    assertThat(PassageLoudness.measure(drafted, talk.sounds, Passages.of(drafted)))
+        .allSatisfy(p -> assertThat(p.separationLu()).isGreaterThan(9.7));
+    List<Hush> floors = hushes(drafted);
+    assertThat(floors).hasSizeBetween(3, 20);
+    for (int i = 1; i < floors.size() - 1; i++) {
+      Hush floor = floors.get(i);
+      if (floor.passage().lengthFrames() < at(2)) {
+        double higher =
+            Math.max(floors.get(i - 1).depthDb(), floors.get(i + 1).depthDb()) - floor.depthDb();
+        assertThat(higher).as("at %s", floor.passage()).isPositive();
+      }
+    }
+  }
+
+  @Test
   void evenDepthGivesNeighboursTheDeepest() {
     List<Hush> plain = hushes(draft(talk.project).after());
     List<Hush> even = hushes(draft(ruled(rule().withEven(true))).after());
@@ -278,6 +316,26 @@ class HushDrafterTest {
     Rise kept =
         draft(byHand).after().firstTrack(TrackKind.MUSIC).orElseThrow().rise(second.id()).get();
     assertThat(kept.heightDb()).isEqualTo(2);
+  }
+
+  @Test
+  void risesLeaveSpeechAloneThatNeedsNoHush() {
+    Project quiet =
+        ruled(rule().withRises(Optional.of(HushRule.RiseRule.USUAL)))
+            .withTrack(talk.music().id(), t -> t.withLevelDb(-26));
+    HushDraft draft = draft(quiet);
+    Track music = draft.after().firstTrack(TrackKind.MUSIC).orElseThrow();
+    assertThat(music.hushes()).isEmpty();
+    assertThat(music.rises()).hasSize(4);
+    List<Span> apart = new ArrayList<>(Passages.of(quiet));
+    music.rises().forEach(r -> apart.add(r.span()));
+    apart.sort(Comparator.comparingLong(Span::startFrame));
+    for (int i = 1; i < apart.size(); i++) {
+      assertThat(apart.get(i).startFrame()).isGreaterThanOrEqualTo(apart.get(i - 1).endFrame());
+    }
+    assertThat(PassageLoudness.measure(draft.after(), talk.sounds, Passages.of(quiet)))
+        .isEqualTo(PassageLoudness.measure(quiet, talk.sounds, Passages.of(quiet)));
+    assertThat(draft(draft.after()).after()).isEqualTo(draft.after());
   }
 
   @Test
