@@ -66,8 +66,12 @@ final class FindingRow extends VBox {
     this.finding = finding;
     getStyleClass().add("finding");
     FlowPane ways = new FlowPane(6, 4);
+    ways.setMinWidth(0); // else it is as wide as its widest button
     for (int i = 0; i < look.remedies().size(); i++) {
-      ways.getChildren().add(remedy(look.remedies().get(i), i));
+      Button remedy = remedy(look.remedies().get(i), i);
+      remedy.setWrapText(true);
+      remedy.maxWidthProperty().bind(ways.widthProperty());
+      ways.getChildren().add(remedy);
     }
     if (finding.rule().equals(NoCredit.ID)) {
       ways.getChildren().add(Form.button("ear-credits", text("credits.open"), acts.openCredits()));
