@@ -1,9 +1,10 @@
 #!/bin/sh
 # Fits real, openly licensed music to six lengths and judges the seams; see docs/measuring.md.
-# Usage: bench/joins.sh tried|aside|fresh|later|last|orchestra|newest|further [FOLDER]     (needs apt-get and dpkg; keeps songs in FOLDER)
+# Usage: bench/joins.sh tried|aside|fresh|later|last|orchestra|newest|further|arena [FOLDER]
+# It needs apt-get, dpkg and unzip, and keeps the songs in FOLDER.
 set -eu
 root=$(CDPATH='' cd -- "$(dirname -- "$0")/.." && pwd)
-set_name=${1:?tried, aside, fresh, later, last, orchestra, newest or further}
+set_name=${1:?tried, aside, fresh, later, last, orchestra, newest, further or arena}
 folder=${2:-$root/bench/target/songs}
 mkdir -p "$folder/packages" "$folder/unpacked"
 
@@ -15,6 +16,7 @@ packages='neverball-common extremetuxracer-data lincity-ng-data frozen-bubble-da
 [ "$set_name" = orchestra ] && packages='wesnoth-1.16-music'
 [ "$set_name" = newest ] && packages='widelands-data unknown-horizons colobot-common-sounds'
 [ "$set_name" = further ] && packages='megaglest-data xmoto-data btanks-data'
+[ "$set_name" = arena ] && packages='nexuiz-music flare-game redeclipse-data fretsonfire-songs-sectoid'
 for package in $packages; do
   if ! ls "$folder/packages/${package}"_*.deb >/dev/null 2>&1; then
     (cd "$folder/packages" && apt-get download -q "$package" >/dev/null)
@@ -100,7 +102,22 @@ case "$set_name" in
       "$bikes/legolodio.ogg" "$bikes/foxrun.ogg" "$bikes/ridealong.ogg" "$bikes/MadeiraStew.ogg" \
       "$bikes/speeditup.ogg" "$tanks/gameboy.ogg" "$tanks/batterie.ogg" "$tanks/utrennik.ogg" \
       "$tanks/nostalgy.ogg" "$tanks/karbofos.ogg" ;;
-  *) echo "Say tried, aside, fresh, later, last, orchestra, newest or further." >&2; exit 2 ;;
+  arena)
+    tracks="$folder/unpacked/tracks"
+    unzip -qn -d "$tracks" "$share/games/nexuiz/data/music.pk3"
+    tracks="$tracks/sound/cdtracks"
+    lands="$share/games/flare/mods/fantasycore/music"
+    beats="$share/games/redeclipse/data/sounds"
+    frets="$share/games/fretsonfire/data/songs/sectoid"
+    set -- "$tracks/beast-of-insanity.ogg" "$tracks/stairs.ogg" "$tracks/brokenlight.ogg" \
+      "$tracks/desert3.ogg" "$tracks/digital-pursuit.ogg" "$tracks/ninesix.ogg" \
+      "$tracks/calling-bogus.ogg" "$tracks/northern-lights.ogg" "$tracks/chaos-fog.ogg" \
+      "$lands/boss_theme.ogg" "$lands/battle_theme.ogg" "$lands/town_theme.ogg" \
+      "$lands/forest_theme.ogg" "$lands/overworld_theme.ogg" "$lands/dungeon_theme.ogg" \
+      "$beats/music/track_02.ogg" "$beats/music/track_03.ogg" "$beats/music/track_06.ogg" \
+      "$beats/music/track_09.ogg" "$beats/theme.ogg" \
+      "$frets/Metal madness/song.ogg" "$frets/Feelings/song.ogg" ;;
+  *) echo "Say tried, aside, fresh, later, last, orchestra, newest, further or arena." >&2; exit 2 ;;
 esac
 
 cd "$root"

@@ -32,8 +32,9 @@ import java.util.function.Predicate;
  *
  * <p>Passages closer than the rule's gap share the floor. Where their needs differ by more than
  * {@link HushPlan#APART_DB} each gets its own, unless the rule wants even depths, so that none goes
- * much deeper than it needs. What was reckoned per passage is then measured with the hushes' shapes
- * in place and what is missing taken off again.
+ * much deeper than it needs; but not one that lies higher than both its neighbours for less than
+ * {@link HushPlan#SHORTEST_FLOOR_SECONDS}, as the music would pump. What was reckoned per passage
+ * is then measured with the hushes' shapes in place and what is missing taken off again.
  */
 public final class HushDrafter {
 
