@@ -139,11 +139,10 @@ public final class Exporter {
     }
     LoudnessGoal goal = order.goal().get();
     film = FilmLoudness.of(project, library, part -> progress.at(MEASURING_SHARE * part));
-    LoudnessPlan plan =
-        LoudnessPlan.of(film, span, goal, library, part -> progress.at(MEASURING_SHARE));
-    boolean tight = film.truePeakDbtp(span) + plan.mastering().gainDb() > goal.ceilingDbtp() - 1;
-    boolean codecMoves = order.format().coding().isLossy() && tight;
-    Mastering mastering = plan.mastering().moved(0, codecMoves ? -CODEC_MARGIN_DB : 0);
+    double spareDb = order.format().coding().isLossy() ? CODEC_MARGIN_DB : 0;
+    Mastering mastering =
+        LoudnessPlan.of(film, span, goal, spareDb, library, part -> progress.at(MEASURING_SHARE))
+            .mastering();
     for (int tries = 1; ; tries++) {
       Optional<Delivered> made = write(mastering, tries);
       if (made.isPresent()) {

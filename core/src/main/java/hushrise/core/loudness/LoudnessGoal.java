@@ -15,10 +15,13 @@ public record LoudnessGoal(double lufs, double ceilingDbtp, double mostLimitingD
   /** What can be held down without being heard as such. */
   public static final double USUAL_LIMITING_DB = 6;
 
+  /** The most that can be allowed. */
+  public static final double MOST_LIMITING_DB = 20;
+
   public LoudnessGoal {
     if (!(lufs >= -60 && lufs <= -5)
         || !(ceilingDbtp >= -20 && ceilingDbtp <= 0)
-        || !(mostLimitingDb >= 0 && mostLimitingDb <= 20)) {
+        || !(mostLimitingDb >= 0 && mostLimitingDb <= MOST_LIMITING_DB)) {
       throw new IllegalArgumentException(
           "Not a loudness to ask for: %s LUFS under %s dBTP".formatted(lufs, ceilingDbtp));
     }

@@ -2,6 +2,7 @@ package hushrise.core.loudness;
 
 import static org.assertj.core.api.Assertions.assertThat;
 import static org.assertj.core.api.Assertions.assertThatThrownBy;
+import static org.assertj.core.api.Assertions.catchThrowableOfType;
 import static org.assertj.core.api.Assertions.within;
 
 import hushrise.core.Problem;
@@ -61,7 +62,7 @@ class LoudnessPlanTest {
       double headroom = -1 - film.truePeakDbtp();
       double target = film.integratedLufs() + headroom + raise;
       LoudnessGoal goal = new LoudnessGoal(target, -1, 12);
-      LoudnessPlan plan = LoudnessPlan.of(film, all, goal, sounds, Progress.NONE);
+      LoudnessPlan plan = LoudnessPlan.of(film, all, goal, 0, sounds, Progress.NONE);
       Measurement out = delivered(rich, plan.mastering());
       assertThat(out.integratedLufs()).as("%+.0f dB", raise).isCloseTo(target, within(0.05));
       assertThat(out.truePeakDbtp()).as("%+.0f dB", raise).isLessThanOrEqualTo(-1 + 0.01);
@@ -86,19 +87,45 @@ class LoudnessPlanTest {
   @Test
   void aTargetOutOfReachIsSaidWithTheNearest() {
     LoudnessGoal loud = new LoudnessGoal(-5, -1, 2);
-    assertThatThrownBy(() -> LoudnessPlan.of(film, all, loud, sounds, Progress.NONE))
+    assertThatThrownBy(() -> LoudnessPlan.of(film, all, loud, 0, sounds, Progress.NONE))
         .isInstanceOf(Problem.class)
         .hasMessageContaining("dB of limiting, and 2.0 dB are allowed");
-    LoudnessPlan nearest = LoudnessPlan.nearest(film, all, loud, sounds, Progress.NONE);
+    LoudnessPlan nearest = LoudnessPlan.nearest(film, all, loud, 0, sounds, Progress.NONE);
     assertThat(nearest.limitingDb()).isCloseTo(2, within(0.01));
     double reachable = Math.floor(nearest.afterLufs() * 10) / 10;
     LoudnessPlan plan =
-        LoudnessPlan.of(film, all, new LoudnessGoal(reachable, -1, 2), sounds, Progress.NONE);
+        LoudnessPlan.of(film, all, new LoudnessGoal(reachable, -1, 2), 0, sounds, Progress.NONE);
     assertThat(plan.afterLufs()).isCloseTo(reachable, within(0.05));
     Project silent = rich.withTracks(List.of());
     FilmLoudness nothing = FilmLoudness.of(silent, sounds, Progress.NONE);
     assertThatThrownBy(
-            () -> LoudnessPlan.of(nothing, all, LoudnessGoal.of(-16), sounds, Progress.NONE))
+            () -> LoudnessPlan.of(nothing, all, LoudnessGoal.of(-16), 0, sounds, Progress.NONE))
         .hasMessageContaining("is silent");
+  }
+
+  @Test
+  void whatIsSaidToBeNeededIsMoreThanIsAllowedAndIsEnough() {
+    double untouched = film.integratedLufs() - 1 - film.truePeakDbtp();
+    for (double raise : new double[] {4.1, 6, 9}) {
+      double lufs = untouched + raise;
+      for (double spareDb : new double[] {0, 0.4}) {
+        String said = said(new LoudnessGoal(lufs, -1, 4), spareDb);
+        double needed = Double.parseDouble(said.replaceFirst(".*need ([0-9.]+) dB.*", "$1"));
+        assertThat(needed).as(said).isGreaterThan(Math.max(4, raise + spareDb));
+        assertThat(said(new LoudnessGoal(lufs, -1, needed - 0.2), spareDb)).contains("need");
+        LoudnessPlan plan =
+            LoudnessPlan.of(
+                film, all, new LoudnessGoal(lufs, -1, needed), spareDb, sounds, Progress.NONE);
+        assertThat(plan.afterLufs()).isCloseTo(lufs, within(0.05));
+        assertThat(plan.mastering().ceilingDbtp()).hasValue(-1 - spareDb);
+      }
+    }
+    assertThat(said(new LoudnessGoal(-5, -20, 4), 0)).contains("need more than 20.0 dB");
+  }
+
+  private String said(LoudnessGoal goal, double spareDb) {
+    return catchThrowableOfType(
+            Problem.class, () -> LoudnessPlan.of(film, all, goal, spareDb, sounds, Progress.NONE))
+        .getMessage();
   }
 }
