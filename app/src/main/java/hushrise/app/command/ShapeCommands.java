@@ -12,7 +12,7 @@ import hushrise.core.Ids;
 import hushrise.core.edit.HushEdits;
 import hushrise.core.fit.Starts;
 import hushrise.core.hush.HushDrafter;
-import hushrise.core.hush.RiseGap;
+import hushrise.core.hush.RiseGaps;
 import hushrise.core.hush.SingleHush;
 import hushrise.core.project.Project;
 import hushrise.core.project.level.Hush;
@@ -220,7 +220,7 @@ public final class ShapeCommands {
                     session.habits().lastRiseDb(),
                     1,
                     1))
-            : RiseGap.at(project(), id, session.playhead(), session.habits().lastRiseDb());
+            : new RiseGaps(project(), id).rise(session.playhead(), session.habits().lastRiseDb());
     if (rise.isEmpty()) {
       messages.complain(text("rise.noGap"));
       return;

@@ -43,6 +43,7 @@ final class RiseDrafter {
     EnergySteps voice = bare.sum(voices);
     List<Span> passages = Passages.of(drafted, voices);
     Track track = drafted.track(before.id()).orElseThrow();
+    RiseGaps gaps = new RiseGaps(drafted, track.id());
     List<Rise> found = new ArrayList<>();
     for (int i = 0; i <= passages.size(); i++) {
       long from = i == 0 ? 0 : passages.get(i - 1).endFrame();
@@ -51,7 +52,7 @@ final class RiseDrafter {
         List<Span> around = passages.subList(Math.max(0, i - 1), Math.min(passages.size(), i + 1));
         double loudness =
             around.stream().mapToDouble(p -> bare.lufs(voice, p)).average().orElse(Double.NaN);
-        rise(track, (from + to) / 2, loudness).ifPresent(r -> found.add(known(r, before)));
+        rise(track, gaps, (from + to) / 2, loudness).ifPresent(r -> found.add(known(r, before)));
       }
     }
     return found;
@@ -65,9 +66,9 @@ final class RiseDrafter {
         .orElse(rise);
   }
 
-  private Optional<Rise> rise(Track track, long frame, double voiceLufs) {
+  private Optional<Rise> rise(Track track, RiseGaps gaps, long frame, double voiceLufs) {
     Optional<Rise> rise =
-        RiseGap.at(drafted, track.id(), frame, 0)
+        gaps.rise(frame, 0)
             .filter(r -> track.rises().stream().noneMatch(o -> o.span().overlaps(r.span())));
     if (rise.isEmpty()) {
       return rise;

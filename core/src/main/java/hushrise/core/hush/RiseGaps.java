@@ -16,10 +16,19 @@ import java.util.Optional;
 import java.util.function.Predicate;
 import java.util.stream.Stream;
 
-/** The gap that a rise fills. */
-public final class RiseGap {
+/** The gaps of a track between the passages of speech, each of which a rise can fill. */
+public final class RiseGaps {
 
-  private RiseGap() {}
+  private final Track track;
+  private final int rate;
+  private final List<Hush> floors;
+
+  /** The gaps of a track as it now is. */
+  public RiseGaps(Project project, String trackId) {
+    track = project.track(trackId).orElseThrow();
+    rate = project.sampleRate();
+    floors = floors(project, track);
+  }
 
   /**
    * A rise for the gap around a time: from where the hush before it begins to recover to where the
@@ -29,11 +38,8 @@ public final class RiseGap {
    *
    * @return empty when the time lies on a hush's floor, under speech, or where no clip is
    */
-  public static Optional<Rise> at(Project project, String trackId, long frame, double heightDb) {
-    Track track = project.track(trackId).orElseThrow();
-    int rate = project.sampleRate();
+  public Optional<Rise> rise(long frame, double heightDb) {
     Optional<Clip> clip = track.clips().stream().filter(c -> c.span().contains(frame)).findFirst();
-    List<Hush> floors = floors(project, track);
     boolean onFloor =
         floors.stream()
             .map(h -> h.knots(rate))

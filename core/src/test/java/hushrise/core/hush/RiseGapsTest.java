@@ -13,7 +13,7 @@ import java.util.List;
 import org.junit.jupiter.api.Test;
 
 /** What a rise fills that is put where nobody speaks. */
-class RiseGapTest {
+class RiseGapsTest {
 
   private final Talk talk = new Talk(60, new double[] {2, 4}, new double[] {12, 14});
 
@@ -22,11 +22,11 @@ class RiseGapTest {
   }
 
   private Rise rise(Project project, double seconds) {
-    return RiseGap.at(project, talk.music().id(), at(seconds), 3).orElseThrow();
+    return new RiseGaps(project, talk.music().id()).rise(at(seconds), 3).orElseThrow();
   }
 
   private boolean isNone(Project project, double seconds) {
-    return RiseGap.at(project, talk.music().id(), at(seconds), 3).isEmpty();
+    return new RiseGaps(project, talk.music().id()).rise(at(seconds), 3).isEmpty();
   }
 
   @Test
