@@ -2,6 +2,7 @@ package hushrise.media;
 
 import static org.assertj.core.api.Assertions.assertThat;
 import static org.assertj.core.api.Assertions.assertThatThrownBy;
+import static org.assertj.core.api.Assertions.catchThrowable;
 import static org.assertj.core.api.Assertions.within;
 
 import hushrise.core.Problem;
@@ -156,6 +157,18 @@ class DeliveryTest extends MediaTestCase {
     assertThat(out).hasContent("an older file");
     try (var files = Files.list(folder)) {
       assertThat(files.filter(f -> f.toString().endsWith(".part"))).isEmpty();
+    }
+  }
+
+  @Test
+  void whatACodingMovesCountsAmongTheLimitingThatIsAllowed() {
+    for (OutputFormat format : List.of(OutputFormat.WAV_24, OutputFormat.MP3)) {
+      Project project = hard("one crack");
+      String said =
+          catchThrowable(() -> deliver(project, format, new LoudnessGoal(-14, -1, 1))).getMessage();
+      double needed = Double.parseDouble(said.replaceFirst(".*need ([0-9.]+) dB.*", "$1"));
+      Delivered delivered = deliver(project, format, new LoudnessGoal(-14, -1, needed));
+      assertThat(delivered.limiterMostDb()).as(format.name()).isBetween(needed - 0.2, needed + 0.1);
     }
   }
 
