@@ -17,6 +17,9 @@ final class LanePainter {
 
   private static final Font BOLD = Font.font("Atkinson Hyperlegible Next SemiBold", 12);
 
+  /** Levels that lie no further apart are drawn as one. */
+  private static final double SAME_DB = 0.05;
+
   /** How far the sign of a drag stays from what is dragged, in pixels. */
   private static final double SIGN_AWAY = 20;
 
@@ -64,22 +67,29 @@ final class LanePainter {
     }
   }
 
-  /** Dashes where the level ran before a draft that is shown. */
+  /** Dashes where the level ran before a draft that is shown, as far as it ran elsewhere. */
   void before(Track was) {
-    if (!was.kind().sounds() || was.shaping().equals(geometry.track().shaping())) {
+    Track is = geometry.track();
+    if (!was.kind().sounds() || was.shaping().equals(is.shaping())) {
       return;
     }
-    TrackCurve curve = TrackCurve.of(was, project.sampleRate());
+    TrackCurve before = TrackCurve.of(was, project.sampleRate());
+    TrackCurve now = TrackCurve.of(is, project.sampleRate());
     g.setStroke(palette.ink());
     g.setLineWidth(1.5);
     g.setLineDashes(5, 4);
     g.beginPath();
+    boolean apart = false;
     for (double x = 0; x <= width; x += 2) {
-      double y = geometry.scale().yOf(curve.levelDbAt(geometry.axis().frameAt(x)) - was.levelDb());
-      if (x == 0) {
-        g.moveTo(x, y);
-      } else {
+      long frame = geometry.axis().frameAt(x);
+      double levelDb = before.levelDbAt(frame) - was.levelDb();
+      boolean wasApart = apart;
+      apart = Math.abs(levelDb - (now.levelDbAt(frame) - is.levelDb())) > SAME_DB;
+      double y = geometry.scale().yOf(levelDb);
+      if (apart && wasApart) {
         g.lineTo(x, y);
+      } else if (apart) {
+        g.moveTo(x, y);
       }
     }
     g.stroke();

@@ -352,6 +352,19 @@ class DraftWindowTest extends WindowTestCase {
     robot.interact(() -> window.session().select(new Selection.OfTrack(music().id())));
     robot.interact(() -> window.session().select(Selection.nothing()));
     assertThat(taken).isEqualTo(pixelsOfMusic()).isNotEqualTo(drafted);
+    int width = (int) ((Node) find("lane-music")).lookup("Canvas").getBoundsInLocal().getWidth();
+    for (int i = 0; i < taken.length; i++) {
+      if (taken[i] != drafted[i]) {
+        double frame = window.view().axis().frameAt(i % width);
+        assertThat(music().hushes())
+            .as("dashes lie only where the level ran elsewhere: at %.2f s", frame / RATE)
+            .anySatisfy(
+                h ->
+                    assertThat(frame)
+                        .isBetween(
+                            h.knots(RATE).start() - 0.3 * RATE, h.knots(RATE).end() + 0.3 * RATE));
+      }
+    }
   }
 
   private int[] pixelsOfMusic() {
