@@ -174,6 +174,7 @@ class ExportWindowTest extends WindowTestCase {
     untilQuiet();
     // looked up and pressed in one go: what was heard last may put another list in its place
     robot.interact(() -> this.<ButtonBase>find("ear-credits").fire());
+    until("the credits are open", () -> robot.lookup("#credit-title").tryQuery().isPresent());
     robot.clickOn("#credit-title").write("Quay at Six");
     robot.clickOn("#credit-author").write("M. Larsen");
     ComboBox<Licence> licence = find("credit-licence");
