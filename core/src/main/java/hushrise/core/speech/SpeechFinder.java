@@ -12,7 +12,8 @@ import java.util.List;
  * it falls under {@link #LEAVE}. What lasts less than {@link #SHORTEST_SPEECH_SECONDS}, as a chord
  * may, is dropped before pauses under {@link #SHORTEST_PAUSE_SECONDS} are filled. A model's frame
  * is coarse, so each end is then moved to where the energy, in steps of 5 ms, first rises out of,
- * or last falls into, the quiet around it.
+ * or last falls into, the quiet around it. Where the two would cross, the
+ * coarse ends stay.
  */
 public final class SpeechFinder {
 
@@ -77,7 +78,9 @@ public final class SpeechFinder {
             .filter(s -> s.lengthFrames() >= SHORTEST_SPEECH_SECONDS * sampleRate)
             .toList();
     for (Span span : joined(lasting, SHORTEST_PAUSE_SECONDS)) {
-      exact.add(new Span(start(span), end(span)));
+      long start = start(span);
+      long end = end(span);
+      exact.add(start < end ? new Span(start, end) : span);
     }
     return joined(exact, SHORTEST_PAUSE_SECONDS);
   }

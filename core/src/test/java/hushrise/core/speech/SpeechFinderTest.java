@@ -4,6 +4,7 @@ import static hushrise.core.mix.Projects.RATE;
 import static org.assertj.core.api.Assertions.assertThat;
 import static org.assertj.core.api.Assertions.within;
 
+import hushrise.core.Decibels;
 import hushrise.core.mix.Projects;
 import hushrise.core.sound.SampleSource;
 import hushrise.core.time.Span;
@@ -71,6 +72,25 @@ class SpeechFinderTest {
     assertThat(found).hasSize(1);
     assertThat(found.getFirst().endFrame() / (double) RATE).isCloseTo(2, within(0.02));
     assertThat(find(sound(6), heard(6, new double[] {3, 3.07}))).isEmpty();
+  }
+
+  /**
+   * Forwards the only rise that lasts is the second's, backwards the first's: the ends would cross.
+   */
+  @Test
+  void aWordThatSwellsAndOneThatDiesAwayMakeOnePassage() {
+    float[] samples = Projects.noise(1, 4 * RATE, 1e-4);
+    int ramp = RATE * 65 / 1000;
+    int second = RATE + ramp + RATE * 30 / 1000;
+    for (int i = 0; i < ramp; i++) {
+      float gain = (float) Decibels.toFactor(10.0 * i / ramp);
+      samples[RATE + i] *= gain;
+      samples[second + ramp - 1 - i] *= gain;
+    }
+    List<Span> found = find(SampleSource.of(samples), heard(4, new double[] {1, 1.19}));
+    assertThat(found).hasSize(1);
+    assertThat(found.getFirst().startFrame()).isCloseTo(RATE, within((long) (0.04 * RATE)));
+    assertThat(found.getFirst().lengthFrames() / (double) RATE).isBetween(0.15, 0.25);
   }
 
   @Test
