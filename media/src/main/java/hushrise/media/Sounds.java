@@ -93,6 +93,10 @@ final class Sounds {
   }
 
   private static void requireWhole(WavLayout wav, Path file) {
+    if (wav.statedBytes() == 0) {
+      throw new Problem(
+          "%s holds not a single sample: choose another file, or record it again.".formatted(file));
+    }
     if (wav.frames() == 0 || wav.isCutShort()) {
       throw new Problem(
           "%s is cut short: samples are missing at its end; copy it again from its source."

@@ -17,7 +17,7 @@ import java.util.Optional;
  * @param dataOffset the first byte of the samples
  * @param frames how many there are, in the file as it is
  * @param statedBytes how many bytes of samples the file says it has; {@link #STREAMED} when it does
- *     not know
+ *     not know, or says 0 as a recorder leaves it that never came to its end
  */
 record WavLayout(
     int channels,
@@ -54,8 +54,9 @@ record WavLayout(
           ByteBuffer sizes = read(channel, at + 8, 16);
           size64 = sizes.limit() == 16 ? sizes.getLong(8) : STREAMED;
         } else if (tag(chunk, 0).equals("data")) {
-          long stated = size < UNKNOWN_FROM ? size : size64;
           long there = channel.size() - at - 8;
+          boolean broughtToItsEnd = size > 0 || there == 0;
+          long stated = size >= UNKNOWN_FROM ? size64 : broughtToItsEnd ? size : STREAMED;
           long bytes = stated < 0 ? there : Math.min(stated, there);
           return layout(format, at + 8, bytes, stated < 0 ? STREAMED : stated);
         }

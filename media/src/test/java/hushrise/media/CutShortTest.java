@@ -1,11 +1,14 @@
 package hushrise.media;
 
 import static org.assertj.core.api.Assertions.assertThat;
+import static org.assertj.core.api.Assertions.assertThatThrownBy;
 import static org.assertj.core.api.Assertions.within;
 
+import hushrise.core.Problem;
 import hushrise.core.project.media.Media;
 import hushrise.core.project.media.MediaKind;
 import hushrise.core.sound.Progress;
+import hushrise.core.sound.SampleSource;
 import java.io.IOException;
 import java.io.RandomAccessFile;
 import java.nio.ByteBuffer;
@@ -21,14 +24,22 @@ import org.junit.jupiter.api.Test;
 import org.junit.jupiter.params.ParameterizedTest;
 import org.junit.jupiter.params.provider.CsvSource;
 import org.junit.jupiter.params.provider.EnumSource;
+import org.junit.jupiter.params.provider.ValueSource;
 
-/** Files that end before their end are taken for what is there, and that is said. */
+/**
+ * Files that end before their end are taken for what is there, and that is said, or are refused.
+ */
 class CutShortTest extends MediaTestCase {
 
   private Path part(Path whole, double share, String name) throws IOException {
     byte[] bytes = Files.readAllBytes(whole);
     return Files.write(
         folder.resolve(name), Arrays.copyOf(bytes, (int) Math.round(bytes.length * share)));
+  }
+
+  private Path tone(String name, String encoder, int rate, int seconds) {
+    return new SoundFileMaker(encoder, rate, "stereo", seconds)
+        .write(folder.resolve(name), t -> 0.3 * Math.sin(2000 * t));
   }
 
   @ParameterizedTest
@@ -54,9 +65,7 @@ class CutShortTest extends MediaTestCase {
 
   @Test
   void aSoundThatBreaksOffIsSaid() throws IOException {
-    Path whole =
-        new SoundFileMaker("libopus", RATE, "stereo", 6)
-            .write(folder.resolve("whole.ogg"), t -> 0.3 * Math.sin(t * 2000));
+    Path whole = tone("whole.ogg", "libopus", RATE, 6);
     assertThat(CutShort.seems(whole)).isFalse();
     for (double share : new double[] {0.3, 0.5, 0.77, 0.99}) {
       assertThat(CutShort.seems(part(whole, share, "part.ogg"))).isTrue();
@@ -69,9 +78,7 @@ class CutShortTest extends MediaTestCase {
   @ParameterizedTest
   @CsvSource({"aac, aac", "avi, libmp3lame", "caf, pcm_s16be", "wma, wmav2", "flv, libmp3lame"})
   void aStreamThatBreaksOffIsSaid(String ending, String encoder) throws IOException {
-    Path whole =
-        new SoundFileMaker(encoder, RATE, "stereo", 6)
-            .write(folder.resolve("whole." + ending), t -> 0.3 * Math.sin(t * 2000));
+    Path whole = tone("whole." + ending, encoder, RATE, 6);
     assertThat(CutShort.seems(whole)).isFalse();
     for (double share : new double[] {0.3, 0.5, 0.77, 0.99}) {
       assertThat(CutShort.seems(part(whole, share, "part." + ending))).isTrue();
@@ -116,5 +123,57 @@ class CutShortTest extends MediaTestCase {
     }
     Media media = store.take(whole, MediaKind.PICTURE, Progress.NONE);
     assertThat(media.lengthFrames() / 48_000.0).isCloseTo(4, within(0.1));
+  }
+
+  @ParameterizedTest
+  @CsvSource({
+    "cut.wav,  48000, pcm_s16le",
+    "cut2.wav, 44100, pcm_s16le",
+    "cut.flac, 48000, flac",
+    "cut.m4a,  48000, aac"
+  })
+  void aFileThatIsCutShortIsRefused(String name, int rate, String encoder) throws IOException {
+    Path file = tone(name, encoder, rate, 8);
+    try (RandomAccessFile cut = new RandomAccessFile(file.toFile(), "rw")) {
+      cut.setLength(cut.length() / 2);
+    }
+    assertRefused(file, "cut short");
+  }
+
+  /** As a recorder leaves it that was killed: its head says that it holds nothing. */
+  @ParameterizedTest
+  @ValueSource(ints = {44_100, 48_000})
+  void aRecordingThatWasNeverBroughtToItsEndIsReadWhole(int rate) throws IOException {
+    Path file = tone("take.wav", "pcm_s16le", rate, 3);
+    setDataSize(file, 0);
+    SampleSource sound = open(file);
+    assertThat(sound.lengthFrames()).isCloseTo(3L * RATE, within(RATE / 100L));
+    assertThat(frequency(read(sound, 2L * RATE, RATE / 2))).isBetween(158, 160);
+  }
+
+  @Test
+  void aRecordingWithoutASampleIsRefused() throws IOException {
+    Path file = tone("take.wav", "pcm_s16le", RATE, 3);
+    long head = setDataSize(file, 0);
+    try (RandomAccessFile cut = new RandomAccessFile(file.toFile(), "rw")) {
+      cut.setLength(head);
+    }
+    assertRefused(file, "not a single sample");
+  }
+
+  /** Changes what a WAV says of its samples' size; gives where they begin. */
+  private static long setDataSize(Path file, int bytes) throws IOException {
+    byte[] content = Files.readAllBytes(file);
+    int data = new String(content, StandardCharsets.ISO_8859_1).indexOf("data");
+    ByteBuffer.wrap(content).order(ByteOrder.LITTLE_ENDIAN).putInt(data + 4, bytes);
+    Files.write(file, content);
+    return data + 8;
+  }
+
+  private void assertRefused(Path file, String words) {
+    assertThatThrownBy(() -> store.take(file, MediaKind.MUSIC, Progress.NONE))
+        .isInstanceOf(Problem.class)
+        .hasMessageContaining(file.toString())
+        .hasMessageContaining(words);
   }
 }

@@ -326,21 +326,6 @@ class ReadingTest extends MediaTestCase {
         .hasMessageContaining("has no picture");
   }
 
-  @ParameterizedTest
-  @CsvSource({
-    "cut.wav,  48000, pcm_s16le",
-    "cut2.wav, 44100, pcm_s16le",
-    "cut.flac, 48000, flac",
-    "cut.m4a,  48000, aac"
-  })
-  void aFileThatIsCutShortIsRefused(String name, int rate, String encoder) throws IOException {
-    Path file = tone(name, encoder, rate, "stereo", 8);
-    try (RandomAccessFile cut = new RandomAccessFile(file.toFile(), "rw")) {
-      cut.setLength(cut.length() / 2);
-    }
-    assertProblem(file, "cut short");
-  }
-
   private void assertProblem(Path file, String words) {
     assertThatThrownBy(() -> store.take(file, MediaKind.MUSIC, Progress.NONE))
         .isInstanceOf(Problem.class)
