@@ -32,7 +32,7 @@ public final class SpeechStore {
   SpeechStore(MediaStore media, CacheFolder cache, Supplier<SpeechModel> load) {
     this.media = media;
     this.load = load;
-    this.found = new FoundFile<>(cache, Found.class, "-2.speech");
+    this.found = new FoundFile<>(cache, Found.class, "-3.speech");
   }
 
   /**

@@ -4,21 +4,27 @@ import hushrise.core.sound.SampleSource;
 import hushrise.core.time.Span;
 import java.util.ArrayList;
 import java.util.List;
+import java.util.function.IntPredicate;
+import java.util.stream.IntStream;
 
 /**
  * Turns a model's probabilities into stretches of speech.
  *
- * <p>With hysteresis: speech begins where the probability rises over {@link #ENTER} and ends where
- * it falls under {@link #LEAVE}. What lasts less than {@link #SHORTEST_SPEECH_SECONDS}, as a chord
- * may, is dropped before pauses under {@link #SHORTEST_PAUSE_SECONDS} are filled. A model's frame
- * is coarse, so each end is then moved to where the energy, in steps of 5 ms, first rises out of,
- * or last falls into, the quiet around it. Where the two would cross, the
- * coarse ends stay.
+ * <p>Somebody speaks as long as the probability stays over {@link #LEAVE}, where it rises over
+ * {@link #ENTER}. Of shouts, of voices in a large room and of the ends of sentences a model is less
+ * sure: in a recording that is quiet between its words, what is nearly as loud as those that are
+ * sure needs {@link #LOUD_LEAVE} and {@link #LOUD_ENTER} only. What lasts less than {@link
+ * #SHORTEST_SPEECH_SECONDS}, as a chord may, is dropped before pauses under {@link
+ * #SHORTEST_PAUSE_SECONDS} are filled. A model's frame is coarse, so each end is then moved to
+ * where the energy, in steps of 5 ms, first rises out of, or last falls into, the quiet around it.
+ * Where the two would cross, the coarse ends stay.
  */
 public final class SpeechFinder {
 
   static final float ENTER = 0.5f;
   static final float LEAVE = 0.48f;
+  static final float LOUD_ENTER = 0.4f;
+  static final float LOUD_LEAVE = 0.1f;
   static final double SHORTEST_PAUSE_SECONDS = 0.5;
   static final double SHORTEST_SPEECH_SECONDS = 0.15;
 
@@ -26,9 +32,6 @@ public final class SpeechFinder {
   static final double BREAK_SECONDS = 0.1;
 
   private static final double STEP_SECONDS = 0.005;
-
-  /** Levels are taken of the difference to so much of the sample before: bass counts less. */
-  private static final double EMPHASIS = 0.95;
 
   /** A rise has to last this many steps: a drum's stroke does not. */
   private static final int HELD_STEPS = 10;
@@ -40,10 +43,17 @@ public final class SpeechFinder {
 
   private final SampleSource source;
   private final int sampleRate;
+  private final float[] probabilities;
+  private final double frameSeconds;
+  private final BrightLevels levels;
 
-  private SpeechFinder(SampleSource source, int sampleRate) {
+  private SpeechFinder(
+      SampleSource source, int sampleRate, float[] probabilities, double frameSeconds) {
     this.source = source;
     this.sampleRate = sampleRate;
+    this.probabilities = probabilities;
+    this.frameSeconds = frameSeconds;
+    this.levels = new BrightLevels(source);
   }
 
   /**
@@ -54,40 +64,63 @@ public final class SpeechFinder {
    */
   public static List<Span> find(
       SampleSource source, int sampleRate, float[] probabilities, double frameSeconds) {
-    return new SpeechFinder(source, sampleRate).find(probabilities, frameSeconds);
+    return new SpeechFinder(source, sampleRate, probabilities, frameSeconds).find();
   }
 
-  private List<Span> find(float[] probabilities, double frameSeconds) {
-    List<Span> spans = new ArrayList<>();
-    int from = -1;
-    for (int i = 0; i <= probabilities.length; i++) {
-      boolean speaks = i < probabilities.length && probabilities[i] >= (from < 0 ? ENTER : LEAVE);
-      if (speaks && from < 0) {
-        from = i;
-      } else if (!speaks && from >= 0) {
-        spans.add(
-            new Span(
-                Math.round(from * frameSeconds * sampleRate),
-                Math.min(Math.round(i * frameSeconds * sampleRate), source.lengthFrames())));
-        from = -1;
-      }
-    }
+  private List<Span> find() {
+    List<Span> sure = lasting(i -> false);
+    List<Span> coarse = sure.isEmpty() ? sure : lasting(loud(sure));
     List<Span> exact = new ArrayList<>();
-    List<Span> lasting =
-        joined(spans, BREAK_SECONDS).stream()
-            .filter(s -> s.lengthFrames() >= SHORTEST_SPEECH_SECONDS * sampleRate)
-            .toList();
-    for (Span span : joined(lasting, SHORTEST_PAUSE_SECONDS)) {
+    for (Span span : joined(coarse.stream().map(this::inSource).toList())) {
       long start = start(span);
       long end = end(span);
       exact.add(start < end ? new Span(start, end) : span);
     }
-    return joined(exact, SHORTEST_PAUSE_SECONDS);
+    return joined(exact);
   }
 
-  /** Spans with a pause shorter than some time joined into one. */
-  private List<Span> joined(List<Span> spans, double pauseSeconds) {
-    return Span.joined(spans, frames(pauseSeconds) - 1);
+  /** Which of the model's frames are nearly as loud as the speech that is sure. */
+  private IntPredicate loud(List<Span> sure) {
+    double[] db = levels.of(0, (int) frames(frameSeconds), probabilities.length);
+    double gate = LoudWords.gateDb(db, sure);
+    return i -> db[i] >= gate;
+  }
+
+  /** Speech that lasts, in frames of the model. */
+  private List<Span> lasting(IntPredicate loud) {
+    List<Span> runs = new ArrayList<>();
+    int from = -1;
+    for (int i = 0; i <= probabilities.length; i++) {
+      boolean speaks =
+          i < probabilities.length && probabilities[i] >= (loud.test(i) ? LOUD_LEAVE : LEAVE);
+      if (speaks && from < 0) {
+        from = i;
+      } else if (!speaks && from >= 0) {
+        runs.add(new Span(from, i));
+        from = -1;
+      }
+    }
+    return Span.joined(runs, (long) (BREAK_SECONDS / frameSeconds)).stream()
+        .filter(run -> run.lengthFrames() * frameSeconds >= SHORTEST_SPEECH_SECONDS)
+        .filter(run -> rises(run, loud))
+        .toList();
+  }
+
+  private boolean rises(Span run, IntPredicate loud) {
+    return IntStream.range((int) run.startFrame(), (int) run.endFrame())
+        .anyMatch(i -> probabilities[i] >= (loud.test(i) ? LOUD_ENTER : ENTER));
+  }
+
+  /** A span in frames of the model as one in frames of the source. */
+  private Span inSource(Span span) {
+    return new Span(
+        frames(span.startFrame() * frameSeconds),
+        Math.min(frames(span.endFrame() * frameSeconds), source.lengthFrames()));
+  }
+
+  /** Spans with a short pause joined into one. */
+  private List<Span> joined(List<Span> spans) {
+    return Span.joined(spans, frames(SHORTEST_PAUSE_SECONDS) - 1);
   }
 
   /** Where speech that a coarse span holds begins. */
@@ -122,23 +155,9 @@ public final class SpeechFinder {
     return Math.round(seconds * sampleRate);
   }
 
-  /** RMS levels in dB, one for each step. */
+  /** Levels of what lies between two places, from step to step. */
   private double[] levels(long from, long to) {
-    int step = (int) step();
-    int count = (int) Math.max(0, (to - from) / step);
-    float[] left = new float[count * step];
-    float[] right = new float[count * step];
-    source.read(from, count * step, left, right, 0);
-    double[] levels = new double[count];
-    for (int i = 0; i < count; i++) {
-      double sum = 0;
-      for (int k = i * step; k < (i + 1) * step; k++) {
-        double bright = left[k] - EMPHASIS * (k > 0 ? left[k - 1] : 0);
-        sum += bright * bright;
-      }
-      levels[i] = 10 * Math.log10(sum / step + 1e-10);
-    }
-    return levels;
+    return levels.of(from, (int) step(), (int) Math.max(0, (to - from) / step()));
   }
 
   /**

@@ -8,6 +8,7 @@ import hushrise.core.Decibels;
 import hushrise.core.mix.Projects;
 import hushrise.core.sound.SampleSource;
 import hushrise.core.time.Span;
+import java.util.Arrays;
 import java.util.List;
 import org.junit.jupiter.api.Test;
 
@@ -74,6 +75,48 @@ class SpeechFinderTest {
     assertThat(find(sound(6), heard(6, new double[] {3, 3.07}))).isEmpty();
   }
 
+  /** One sure sentence, and a second of something else that a model believes in so far. */
+  private static List<Span> withDoubtful(float probability, double wordGain, double noise) {
+    float[] samples = Projects.noise(1, 8 * RATE, noise);
+    add(samples, 1, 3, 0.2);
+    add(samples, 5, 6, 0.2 * wordGain);
+    float[] heard = heard(8, new double[] {1, 3});
+    Arrays.fill(heard, (int) (5 / FRAME_SECONDS) + 1, (int) (6 / FRAME_SECONDS), probability);
+    return find(SampleSource.of(samples), heard);
+  }
+
+  private static void add(float[] samples, int fromSecond, int toSecond, double level) {
+    float[] voice = Projects.noise(2, (toSecond - fromSecond) * RATE, level);
+    for (int i = 0; i < voice.length; i++) {
+      samples[fromSecond * RATE + i] += voice[i];
+    }
+  }
+
+  @Test
+  void aShoutThatTheModelIsNotSureOfIsSpeech() {
+    List<Span> found = withDoubtful(0.42f, 1, 1e-4);
+    assertThat(found).hasSize(2);
+    assertThat(found.get(1).startFrame() / (double) RATE).isCloseTo(5, within(0.02));
+    assertThat(found.get(1).endFrame() / (double) RATE).isCloseTo(6, within(0.02));
+  }
+
+  @Test
+  void whatIsSoftOrUnlikelyOrLiesInNoiseIsNoSpeechWithoutTheModelBeingSure() {
+    assertThat(withDoubtful(0.42f, 0.1, 1e-4)).as("20 dB softer than speech").hasSize(1);
+    assertThat(withDoubtful(0.38f, 1, 1e-4)).as("less likely").hasSize(1);
+    assertThat(withDoubtful(0.42f, 1, 0.02)).as("where it is never quiet").hasSize(1);
+    assertThat(withDoubtful(0.52f, 1, 0.02)).as("there, when it is sure").hasSize(2);
+  }
+
+  @Test
+  void theEndOfASentenceGoesOnAsLongAsItIsLoudAndPossible() {
+    double[] sentence = {1, 3};
+    float[] heard = heard(6, new double[] {1, 2.2});
+    Arrays.fill(heard, (int) (2.2 / FRAME_SECONDS), (int) (3 / FRAME_SECONDS), 0.12f);
+    double end = find(sound(6, sentence), heard).getFirst().endFrame() / (double) RATE;
+    assertThat(end).isCloseTo(3, within(0.04));
+  }
+
   /**
    * Forwards the only rise that lasts is the second's, backwards the first's: the ends would cross.
    */
@@ -96,7 +139,7 @@ class SpeechFinderTest {
   @Test
   void whatIsNeverSureIsNoSpeech() {
     float[] unsure = new float[100];
-    java.util.Arrays.fill(unsure, 0.49f);
+    Arrays.fill(unsure, 0.49f);
     assertThat(find(sound(4), unsure)).isEmpty();
   }
 }
