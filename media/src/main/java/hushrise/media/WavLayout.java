@@ -55,10 +55,10 @@ record WavLayout(
           size64 = sizes.limit() == 16 ? sizes.getLong(8) : STREAMED;
         } else if (tag(chunk, 0).equals("data")) {
           long there = channel.size() - at - 8;
-          boolean broughtToItsEnd = size > 0 || there == 0;
-          long stated = size >= UNKNOWN_FROM ? size64 : broughtToItsEnd ? size : STREAMED;
-          long bytes = stated < 0 ? there : Math.min(stated, there);
-          return layout(format, at + 8, bytes, stated < 0 ? STREAMED : stated);
+          long stated = size < UNKNOWN_FROM ? size : size64;
+          boolean believed = stated > 0 || stated == 0 && there == 0;
+          long bytes = believed ? Math.min(stated, there) : there;
+          return layout(format, at + 8, bytes, believed ? stated : STREAMED);
         }
         at += 8 + size + (size & 1);
       }
