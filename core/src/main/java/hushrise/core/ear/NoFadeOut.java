@@ -25,7 +25,7 @@ final class NoFadeOut implements EarRule {
     long filmEnd = project.lengthFrames();
     List<Finding> found = new ArrayList<>();
     for (Track track : MusicClips.heardMusic(project).toList()) {
-      for (Clip clip : track.clips()) {
+      for (Clip clip : track.clips().stream().filter(c -> c.startFrame() < filmEnd).toList()) {
         long end = Math.min(clip.endFrame(), filmEnd);
         boolean takenOver =
             track.clips().stream()
