@@ -125,7 +125,12 @@ public final class Fits {
     int last = song.stretches() - 1;
     int from = song.edgeNear(old.fromFrame());
     int to = song.edgeNear(old.toFrame());
-    int by = Math.clamp(beats, 1 - Math.min(from, to), last - Math.max(from, to));
+    int least = 1 - Math.min(from, to);
+    int most = last - Math.max(from, to);
+    if (least > most) {
+      return project; // it leads from the song's very end to its very beginning
+    }
+    int by = Math.clamp(beats, least, most);
     Jump jump = new Jump(song.edges()[from + by], song.edges()[to + by]);
     return refine(project, clipId, f -> f.replacing(old, jump, song.usualStretch() / 2), songs);
   }

@@ -49,11 +49,11 @@ public record SongAnalysis(
     return hasBeat() ? 60 / beatSeconds : 0;
   }
 
-  /** What is known of a part of the song; at least two stretches of it. */
+  /** What is known of a part of the song; at least two stretches of it, where it has as many. */
   SongAnalysis within(Span part) {
     int last = stretches();
-    int from = Math.min(edgeNear(part.startFrame()), last - 2);
-    int to = Math.clamp(edgeNear(part.endFrame()), from + 2, last);
+    int from = Math.clamp(edgeNear(part.startFrame()), 0, Math.max(0, last - 2));
+    int to = Math.clamp(edgeNear(part.endFrame()), Math.min(from + 2, last), last);
     return new SongAnalysis(
         sampleRate,
         lengthFrames,
