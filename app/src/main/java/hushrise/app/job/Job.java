@@ -1,6 +1,7 @@
 package hushrise.app.job;
 
 import hushrise.core.sound.Progress;
+import java.util.OptionalDouble;
 import java.util.concurrent.CancellationException;
 import java.util.concurrent.atomic.AtomicLong;
 import javafx.application.Platform;
@@ -15,7 +16,7 @@ public final class Job {
   private final String words;
   private final ReadOnlyDoubleWrapper fraction = new ReadOnlyDoubleWrapper();
   private final AtomicLong shownAt = new AtomicLong();
-  private final long begun = System.nanoTime();
+  private final Pace pace = new Pace();
   private volatile boolean cancelled;
   private volatile Runnable onCancel = () -> {};
 
@@ -35,10 +36,9 @@ public final class Job {
     return fraction.getReadOnlyProperty();
   }
 
-  /** How long it will still take at the pace so far, in seconds. */
-  public double secondsLeft() {
-    double done = Math.max(0.01, fraction.get());
-    return (System.nanoTime() - begun) / 1e9 / done * (1 - done);
+  /** How long it will still take at the pace so far, in seconds; empty while nobody can tell. */
+  public OptionalDouble secondsLeft() {
+    return pace.secondsLeft();
   }
 
   /** Ends it at the next opportunity. Any thread may do so. */
@@ -63,6 +63,7 @@ public final class Job {
         throw new CancellationException();
       }
       long now = System.nanoTime();
+      pace.at(part, now);
       long last = shownAt.get();
       if (now - last > SHOW_EVERY_NANOS && shownAt.compareAndSet(last, now)) {
         Platform.runLater(() -> fraction.set(part));

@@ -22,7 +22,6 @@ import javafx.scene.layout.Priority;
 final class ProgressStrip extends HBox {
 
   private static final double BAR = 120;
-  private static final double LEAST_KNOWN = 0.03;
   private static final double SHORTEST_SECONDS = 2;
 
   private final Jobs jobs;
@@ -57,9 +56,8 @@ final class ProgressStrip extends HBox {
 
   /** The time left, for what takes long enough that somebody asks. */
   private static String left(Job job) {
-    double seconds = job.secondsLeft();
-    boolean known = job.fractionProperty().get() > LEAST_KNOWN && seconds > SHORTEST_SECONDS;
-    return known ? text("job.left", "%.0f".formatted(Math.ceil(seconds))) : "";
+    double seconds = job.secondsLeft().orElse(0);
+    return seconds > SHORTEST_SECONDS ? text("job.left", "%.0f".formatted(Math.ceil(seconds))) : "";
   }
 
   private static HBox row(Job job, String cancelId) {

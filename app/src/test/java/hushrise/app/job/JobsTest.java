@@ -161,6 +161,8 @@ class JobsTest {
             jobs.run(
                 "half",
                 progress -> {
+                  progress.at(0.1);
+                  Thread.sleep(60); // is shown twenty times a second
                   progress.at(0.5);
                   gate.await();
                   return 1;
@@ -168,7 +170,7 @@ class JobsTest {
                 r -> {}));
     Job job = jobs.shown().getFirst();
     until(() -> job.fractionProperty().get() == 0.5);
-    assertThat(job.secondsLeft()).isPositive().isLessThan(60);
+    assertThat(job.secondsLeft().orElseThrow()).isPositive().isLessThan(60);
     gate.countDown();
     untilIdle();
   }
