@@ -90,8 +90,10 @@ class LevelGesturesTest extends WindowTestCase {
     assertThat(keyframes().getFirst().levelDb()).isZero();
     robot.clickOn("#undo");
     assertThat(keyframes()).isEmpty();
-    robot.clickOn("#redo").clickOn("#redo");
-    assertThat(keyframes().getFirst().levelDb()).isEqualTo(-9.5);
+    robot.clickOn("#redo");
+    until("the keyframe is back", () -> keyframes().size() == 1);
+    robot.clickOn("#redo");
+    until("and what was typed", () -> keyframes().getFirst().levelDb() == -9.5);
   }
 
   @Test
