@@ -120,6 +120,7 @@ public final class Hearing {
     this.jobs = jobs;
     session.shownProperty().addListener((p, was, is) -> changed());
     session.presentProperty().addListener((p, was, is) -> changed());
+    session.draggingProperty().addListener((p, was, is) -> changed());
     session.habits().hotDbProperty().addListener((p, was, is) -> forget());
   }
 

@@ -4,6 +4,8 @@ import hushrise.core.hush.HushDraft;
 import hushrise.core.project.Project;
 import java.util.Optional;
 import java.util.function.UnaryOperator;
+import javafx.beans.property.ReadOnlyBooleanProperty;
+import javafx.beans.property.ReadOnlyBooleanWrapper;
 import javafx.beans.property.ReadOnlyObjectProperty;
 import javafx.beans.property.ReadOnlyObjectWrapper;
 import org.slf4j.Logger;
@@ -28,29 +30,35 @@ final class Overlay {
 
   private final ReadOnlyObjectWrapper<Optional<HushDraft>> draft =
       new ReadOnlyObjectWrapper<>(Optional.empty());
+  private final ReadOnlyBooleanWrapper dragging = new ReadOnlyBooleanWrapper();
   private Optional<Drag> drag = Optional.empty();
   private Optional<UnaryOperator<Project>> pointed = Optional.empty();
   private Optional<UnaryOperator<Project>> comparison = Optional.empty();
 
   /** Gives everything up but a comparison. */
   void clear() {
-    drag = Optional.empty();
+    hold(Optional.empty());
     pointed = Optional.empty();
     draft.set(Optional.empty());
   }
 
   void drag(Drag under) {
-    drag = Optional.of(under);
+    hold(Optional.of(under));
   }
 
-  boolean hasDrag() {
-    return drag.isPresent();
+  private void hold(Optional<Drag> held) {
+    drag = held;
+    dragging.set(held.isPresent());
+  }
+
+  ReadOnlyBooleanProperty draggingProperty() {
+    return dragging.getReadOnlyProperty();
   }
 
   /** Gives the drag up, which is returned. */
   Optional<Drag> dropDrag() {
     Optional<Drag> was = drag;
-    drag = Optional.empty();
+    hold(Optional.empty());
     return was;
   }
 
@@ -108,7 +116,7 @@ final class Overlay {
         now = follow.followed(now, drag.get().edit());
       } catch (RuntimeException e) {
         LOG.debug("A drag has lost what it held", e);
-        drag = Optional.empty();
+        hold(Optional.empty());
       }
     }
     if (pointed.isPresent()) {

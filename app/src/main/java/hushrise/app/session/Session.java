@@ -16,6 +16,7 @@ import java.util.function.Consumer;
 import java.util.function.UnaryOperator;
 import javafx.beans.property.LongProperty;
 import javafx.beans.property.ObjectProperty;
+import javafx.beans.property.ReadOnlyBooleanProperty;
 import javafx.beans.property.ReadOnlyObjectProperty;
 import javafx.beans.property.ReadOnlyObjectWrapper;
 import javafx.beans.property.SimpleLongProperty;
@@ -189,8 +190,12 @@ public final class Session {
   }
 
   /** Whether a drag is under way. An edit that takes away what it holds ends it. */
+  public ReadOnlyBooleanProperty draggingProperty() {
+    return overlay.draggingProperty();
+  }
+
   public boolean isDragging() {
-    return overlay.hasDrag();
+    return draggingProperty().get();
   }
 
   /** Makes the drag's own edit a step. */

@@ -2,6 +2,7 @@ package hushrise.app.window;
 
 import static org.assertj.core.api.Assertions.assertThat;
 
+import hushrise.core.edit.HushEdits;
 import hushrise.core.edit.LevelEdits;
 import hushrise.core.edit.ShelfEdits;
 import hushrise.core.project.Aside;
@@ -74,6 +75,25 @@ class SecondEarWindowTest extends HeardTestCase {
     until("it is gone", () -> !window.session().isShowingOther());
     assertThat(project()).isEqualTo(before);
     assertThat(window.session().undoName()).isEmpty();
+  }
+
+  /** As when speech is found anew during it: then nothing else tells that there is more to hear. */
+  @Test
+  void whatChangedDuringADragThatMovedNothingIsJudgedAfterIt() {
+    untilOpen();
+    untilHeard();
+    robot.interact(() -> window.session().drag("nowhere", p -> p));
+    commit(p -> HushEdits.withoutHushes(p));
+    until(
+        "it is heard",
+        () -> window.hearing().now().filter(n -> n.project().equals(project())).isPresent());
+    robot.interact(() -> window.session().endDrag());
+    until(
+        "it is judged",
+        () ->
+            window.hearing().now().stream()
+                .flatMap(n -> n.findings().stream())
+                .anyMatch(f -> f.rule().equals("passage.buried")));
   }
 
   @Test
