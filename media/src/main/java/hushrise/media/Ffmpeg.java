@@ -117,9 +117,10 @@ final class Ffmpeg {
 
   /** Where a packet ends, in seconds of its stream's own time; 0 where it has no time. */
   static double endOf(AVFormatContext format, AVPacket packet) {
-    return packet.pts() == AV_NOPTS_VALUE
+    long start = packet.pts() == AV_NOPTS_VALUE ? packet.dts() : packet.pts();
+    return start == AV_NOPTS_VALUE
         ? 0
-        : (packet.pts() + packet.duration())
+        : (start + packet.duration())
             * TimeZero.seconds(format.streams(packet.stream_index()).time_base());
   }
 

@@ -3,9 +3,7 @@ package hushrise.media;
 import static hushrise.media.Ffmpeg.allocated;
 import static org.bytedeco.ffmpeg.global.avcodec.av_packet_alloc;
 import static org.bytedeco.ffmpeg.global.avcodec.av_packet_free;
-import static org.bytedeco.ffmpeg.global.avcodec.av_packet_unref;
 import static org.bytedeco.ffmpeg.global.avcodec.avcodec_parameters_copy;
-import static org.bytedeco.ffmpeg.global.avformat.avformat_close_input;
 import static org.bytedeco.ffmpeg.global.avformat.avformat_new_stream;
 import static org.bytedeco.ffmpeg.global.avutil.AV_NOPTS_VALUE;
 
@@ -24,14 +22,12 @@ final class PictureCopy implements PictureFeed {
     Ffmpeg.load();
   }
 
-  private final AVFormatContext input;
-  private final AVStream from;
+  private final PicturePackets from;
   private final AVStream to;
   private final AVPacket packet = allocated(av_packet_alloc());
   private final Path film;
   private final long zero;
   private final double endSeconds;
-  private double reachedSeconds;
   private boolean waiting;
   private boolean ended;
 
@@ -40,16 +36,17 @@ final class PictureCopy implements PictureFeed {
    */
   PictureCopy(Path film, double neededSeconds, AVFormatContext output) {
     this.film = film;
-    input = Ffmpeg.openInput(film);
-    from = input.streams(Probe.pictureStream(input));
+    from = new PicturePackets(film);
+    AVFormatContext input = from.input();
+    AVStream source = from.stream();
     to = allocated(avformat_new_stream(output, null));
     avcodec_parameters_copy(to.codecpar(), from.codecpar());
     to.codecpar().codec_tag(0);
-    to.time_base(from.time_base());
-    to.avg_frame_rate(from.avg_frame_rate());
-    to.sample_aspect_ratio(from.sample_aspect_ratio());
-    zero = Math.round(TimeZero.of(input) / TimeZero.seconds(from.time_base()));
-    endSeconds = Math.min(Probe.endOf(input, from), TimeZero.of(input) + neededSeconds);
+    to.time_base(source.time_base());
+    to.avg_frame_rate(source.avg_frame_rate());
+    to.sample_aspect_ratio(source.sample_aspect_ratio());
+    zero = Math.round(TimeZero.of(input) / TimeZero.seconds(source.time_base()));
+    endSeconds = Math.min(Probe.endOf(input, source), TimeZero.of(input) + neededSeconds);
   }
 
   @Override
@@ -61,7 +58,7 @@ final class PictureCopy implements PictureFeed {
   public void writeUntil(double seconds, PacketSink sink) {
     while (!ended) {
       if (!waiting && !read()) {
-        Probe.requireWhole(film, reachedSeconds, endSeconds);
+        Probe.requireWhole(film, from.reachedSeconds(), endSeconds);
         ended = true;
         return;
       }
@@ -76,21 +73,16 @@ final class PictureCopy implements PictureFeed {
 
   /** Reads the next picture packet and stamps it in the output's time. */
   private boolean read() {
-    while (Ffmpeg.read(input, packet, film)) {
-      reachedSeconds = Math.max(reachedSeconds, Ffmpeg.endOf(input, packet));
-      if (packet.stream_index() == from.index()) {
-        Ffmpeg.moveTo(to, packet, from, zero);
-        waiting = true;
-        return true;
-      }
-      av_packet_unref(packet);
+    waiting = from.next(packet);
+    if (waiting) {
+      Ffmpeg.moveTo(to, packet, from.stream(), zero);
     }
-    return false;
+    return waiting;
   }
 
   @Override
   public void close() {
     av_packet_free(packet);
-    avformat_close_input(input);
+    from.close();
   }
 }

@@ -15,7 +15,6 @@ import static org.bytedeco.ffmpeg.global.avcodec.avcodec_send_packet;
 import static org.bytedeco.ffmpeg.global.avformat.AVSEEK_FLAG_BACKWARD;
 import static org.bytedeco.ffmpeg.global.avformat.av_seek_frame;
 import static org.bytedeco.ffmpeg.global.avformat.avformat_close_input;
-import static org.bytedeco.ffmpeg.global.avutil.AV_NOPTS_VALUE;
 import static org.bytedeco.ffmpeg.global.avutil.av_frame_alloc;
 import static org.bytedeco.ffmpeg.global.avutil.av_frame_free;
 
@@ -45,6 +44,8 @@ final class PictureDecoder implements AutoCloseable {
   private final double zeroSeconds;
   private final Orientation orientation;
   private Optional<Problem> failure = Optional.empty();
+  private final FrameTimes times;
+  private long frameTicks;
   private boolean atEnd;
   private double reachedSeconds;
 
@@ -63,6 +64,7 @@ final class PictureDecoder implements AutoCloseable {
                   .formatted(file));
     }
     stream = format.streams(index);
+    times = new FrameTimes(stream);
     zeroSeconds = TimeZero.of(format);
     orientation = Orientation.of(stream.codecpar());
     codec = allocated(avcodec_alloc_context3(decoder));
@@ -97,6 +99,7 @@ final class PictureDecoder implements AutoCloseable {
     long at = Math.round((zeroSeconds + seconds) / TimeZero.seconds(stream.time_base()));
     av_seek_frame(format, stream.index(), at, AVSEEK_FLAG_BACKWARD);
     avcodec_flush_buffers(codec);
+    times.reset();
     atEnd = false;
   }
 
@@ -104,6 +107,7 @@ final class PictureDecoder implements AutoCloseable {
   boolean next() {
     while (true) {
       if (avcodec_receive_frame(codec, frame) >= 0) {
+        frameTicks = times.of(frame);
         return true;
       }
       if (atEnd) {
@@ -164,8 +168,7 @@ final class PictureDecoder implements AutoCloseable {
 
   /** When the present frame is shown, in seconds from the film's {@link TimeZero}. */
   double frameSeconds() {
-    long at = frame.best_effort_timestamp();
-    return at == AV_NOPTS_VALUE ? 0 : at * TimeZero.seconds(stream.time_base()) - zeroSeconds;
+    return frameTicks * TimeZero.seconds(stream.time_base()) - zeroSeconds;
   }
 
   @Override
