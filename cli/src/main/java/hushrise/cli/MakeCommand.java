@@ -53,6 +53,9 @@ import picocli.CommandLine.Spec;
     })
 final class MakeCommand implements Callable<Integer> {
 
+  private static final String LENGTH_OF_FILM =
+      "--length is for sound alone or a still picture: a film is as long as its picture";
+
   @Spec private CommandSpec spec;
 
   /** One film, or each of a folder; without either, sound alone is made. */
@@ -61,7 +64,8 @@ final class MakeCommand implements Callable<Integer> {
         names = "--picture",
         required = true,
         paramLabel = "FILM",
-        description = "The film's picture. Without one, sound alone is made.")
+        description =
+            "The film's picture, or a still one that is shown all the time. Without one, sound alone is made.")
     private Path picture;
 
     @Option(
@@ -80,8 +84,8 @@ final class MakeCommand implements Callable<Integer> {
       names = "--length",
       paramLabel = "S",
       description =
-          "Without a picture: how long it is, in seconds (default: until the music has faded after the last"
-              + " take).")
+          "Without a moving picture: how long it is, in seconds (default: until the music has faded after the"
+              + " last take).")
   private Double length;
 
   @Option(
@@ -256,9 +260,7 @@ final class MakeCommand implements Callable<Integer> {
 
   private void requireLengthWithoutPicture() {
     boolean noPicture = films.picture == null && films.folder == null;
-    require(
-        noPicture || length == null,
-        "--length is for sound alone: a film is as long as its picture");
+    require(films.folder == null || length == null, LENGTH_OF_FILM);
     require(length == null || length > 0, "--length takes more than 0 seconds");
     require(
         !noPicture || !voices.isEmpty(),
@@ -290,9 +292,7 @@ final class MakeCommand implements Callable<Integer> {
     MediaStore store = tools.store();
     ProgressLine progress = tools.progress();
     Optional<Media> film =
-        picture.map(
-            file ->
-                store.take(file, MediaKind.PICTURE, progress.of("Reading " + file.getFileName())));
+        picture.map(file -> seen(file, store, progress.of("Reading " + file.getFileName())));
     return FilmPlan.of(
             film.map(f -> voices.isEmpty() && f.hasSound() ? listenedTo(f, tools) : f),
             placed(store, voices, MediaKind.VOICE, progress).stream()
@@ -308,6 +308,12 @@ final class MakeCommand implements Callable<Integer> {
             length == null
                 ? OptionalLong.empty()
                 : OptionalLong.of(Math.round(length * Project.DEFAULT_SAMPLE_RATE)));
+  }
+
+  private Media seen(Path file, MediaStore store, Progress progress) {
+    boolean still = store.guessKind(file, progress) == MediaKind.STILL;
+    require(still || length == null, LENGTH_OF_FILM);
+    return store.take(file, still ? MediaKind.STILL : MediaKind.PICTURE, progress);
   }
 
   private Optional<RiseRule> rises() {

@@ -146,51 +146,6 @@ class CommandLineTest extends CommandLineTestCase {
   }
 
   @Test
-  void withoutAPictureMakeMakesAPodcast() throws IOException {
-    Path saved = folder.resolve("episode.hushrise");
-    JsonNode podcast =
-        call(podcast("episode.mp3", "--preset", "podcast", "--json", "--save", saved.toString()))
-            .json();
-    assertThat(podcast.get("loudness").get("afterLufs").asDouble()).isCloseTo(-16, within(0.2));
-    assertThat(podcast.get("passages")).isNotEmpty();
-    podcast
-        .get("passages")
-        .forEach(p -> assertThat(p.get("separationLu").asDouble()).isGreaterThan(9.7));
-    assertThat(ProjectFile.load(saved).tracks().stream().map(Track::kind))
-        .containsExactly(TrackKind.VOICE, TrackKind.MUSIC);
-    JsonNode longer = call(podcast("longer.wav", "--length", "60", "--json")).json();
-    assertThat(longer.get("durationSeconds").asDouble()).isEqualTo(60);
-  }
-
-  @Test
-  void aPodcastIsRefusedAsAFilmBeforeAnythingIsRead() {
-    Answer film = call(podcast("episode.mp4"));
-    assertThat(film.code()).isEqualTo(2);
-    assertThat(film.err()).contains("episode.mp4 would be a film: give its --picture");
-    Answer shorter = call(podcast("short.wav", "--length", "9"));
-    assertThat(shorter.code()).isEqualTo(1);
-    assertThat(shorter.err()).contains("The narration goes on to ");
-    assertThat(folder.resolve("short.wav")).doesNotExist();
-    assertThat(call(make("film.mp4", "--length", "60")).err())
-        .contains("a film is as long as its picture");
-  }
-
-  private String[] podcast(String output, String... more) {
-    List<String> command =
-        new ArrayList<>(
-            List.of(
-                "make",
-                "--voice",
-                DEMO.resolve("narration-1.flac") + "@8",
-                "--music",
-                DEMO.resolve("harbour-tune.mp3").toString(),
-                "--to",
-                folder.resolve(output).toString()));
-    command.addAll(List.of(more));
-    return command.toArray(String[]::new);
-  }
-
-  @Test
   void allThatTheTrialRunTriesWorks() {
     for (List<String> command : TrialRun.commands(DEMO, folder)) {
       Answer answer = call(command.toArray(String[]::new));

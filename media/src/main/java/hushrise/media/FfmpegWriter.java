@@ -11,6 +11,7 @@ import static org.bytedeco.ffmpeg.global.avformat.avformat_query_codec;
 import static org.bytedeco.ffmpeg.global.avformat.avformat_write_header;
 import static org.bytedeco.ffmpeg.global.avformat.avio_closep;
 import static org.bytedeco.ffmpeg.global.avformat.avio_open;
+import static org.bytedeco.ffmpeg.global.avutil.AVERROR_EINVAL;
 import static org.bytedeco.ffmpeg.global.avutil.AV_DICT_DONT_OVERWRITE;
 import static org.bytedeco.ffmpeg.global.avutil.av_dict_free;
 import static org.bytedeco.ffmpeg.global.avutil.av_dict_set;
@@ -222,6 +223,11 @@ final class FfmpegWriter implements FileMixWriter {
   }
 
   private void check(int result) {
+    if (result == AVERROR_EINVAL()) {
+      throw new Problem(
+          "%s does not take what the film holds (%s): choose another kind of file, such as .mp4 or .mkv."
+              .formatted(head.target(), Ffmpeg.textOf(result)));
+    }
     if (result < 0) {
       throw FileMixWriter.unwritable(head.target(), Ffmpeg.textOf(result));
     }

@@ -15,6 +15,7 @@ import hushrise.core.loudness.Measurement;
 import hushrise.core.project.Project;
 import hushrise.core.project.level.HushRule;
 import hushrise.core.project.media.Media;
+import hushrise.core.project.media.MediaKind;
 import hushrise.core.project.media.TrackKind;
 import hushrise.core.project.timeline.Clip;
 import hushrise.core.project.timeline.Fade;
@@ -87,7 +88,9 @@ public final class FilmMaker {
     long end = endFrame(narration);
     Project project = withRateOfPicture(Project.empty(name));
     List<Track> tracks = new ArrayList<>();
-    plan.picture().ifPresent(film -> tracks.add(ofPicture(TrackKind.PICTURE, "Picture", film)));
+    plan.picture()
+        .map(seen -> ofPicture(TrackKind.PICTURE, "Picture", seen, end))
+        .ifPresent(tracks::add);
     tracks.add(Track.of(TrackKind.VOICE, "Narration", narration));
     Optional<HushRule> rule =
         plan.separationLu() == HushRule.MUSIC_LU && plan.rises().isEmpty()
@@ -103,7 +106,7 @@ public final class FilmMaker {
             : Optional.empty();
     plan.picture()
         .filter(film -> !plan.voices().isEmpty() && film.hasSound())
-        .map(film -> ofPicture(TrackKind.CAMERA, "Camera sound", film).withRule(further))
+        .map(film -> ofPicture(TrackKind.CAMERA, "Camera sound", film, end).withRule(further))
         .ifPresent(tracks::add);
     for (Media media : allMedia()) {
       project = project.media(media.id()).isPresent() ? project : project.withMedia(media);
@@ -112,18 +115,25 @@ public final class FilmMaker {
   }
 
   private Project withRateOfPicture(Project project) {
-    if (plan.picture().isEmpty()) {
+    if (film().isEmpty()) {
       return project;
     }
-    Media film = plan.picture().get();
+    Media film = film().get();
     return project.withPictureRate(
         film.pictureRate()
             .orElseThrow(
                 () -> new Problem("%s has no picture: choose a film.".formatted(film.file()))));
   }
 
-  private static Track ofPicture(TrackKind kind, String name, Media film) {
-    return Track.of(kind, name, List.of(Clip.whole(film, 0)));
+  /** The picture where it moves: a still one has no length of its own. */
+  private Optional<Media> film() {
+    return plan.picture().filter(seen -> seen.kind() != MediaKind.STILL);
+  }
+
+  private static Track ofPicture(TrackKind kind, String name, Media seen, long end) {
+    Clip whole = Clip.whole(seen, 0);
+    boolean still = seen.kind() == MediaKind.STILL;
+    return Track.of(kind, name, List.of(still ? whole.withExtent(0, end, 0, List.of()) : whole));
   }
 
   private List<Clip> voiceClips() {
@@ -143,8 +153,8 @@ public final class FilmMaker {
 
   /** Where all of it ends: with the picture, or where the plan says, or after the last take. */
   private long endFrame(List<Clip> narration) {
-    if (plan.picture().isPresent()) {
-      return plan.picture().get().lengthFrames();
+    if (film().isPresent()) {
+      return film().get().lengthFrames();
     }
     long spoken = narration.stream().mapToLong(Clip::endFrame).max().orElse(0);
     long end = plan.endFrame().orElse(spoken + Math.round(Fits.FADE_OUT_SECONDS * sampleRate));

@@ -14,9 +14,10 @@ import java.util.OptionalLong;
 /**
  * What a film is to be made of, or sound without a picture, as a podcast is.
  *
- * @param picture the film's picture; empty: sound alone
- * @param endFrame where sound without a picture ends, in sample frames of the timeline; empty: as
- *     long after the last take as music usually takes to fade. A film ends with its picture
+ * @param picture the film's picture, moving or a still one that is shown all the time; empty: sound
+ *     alone
+ * @param endFrame where what has no moving picture ends, in sample frames of the timeline; empty:
+ *     as long after the last take as music usually takes to fade. A film ends with its picture
  * @param voices narration takes; empty: the picture's own sound is the voice
  * @param music the background music, at least one
  * @param effects sounds at fixed places

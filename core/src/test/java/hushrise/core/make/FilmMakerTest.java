@@ -290,6 +290,30 @@ class FilmMakerTest {
   }
 
   @Test
+  void aStillPictureIsShownFromTheBeginningToTheEndOfTheSound() {
+    Media still =
+        new Media(
+            "still",
+            Path.of("/cover.png"),
+            MediaKind.STILL,
+            5L * RATE,
+            false,
+            Optional.empty(),
+            "");
+    FilmPlan plan = podcast(List.of(at(take, 4), at(take, 17))).withPicture(Optional.of(still));
+    Project made = new FilmMaker(plan, sounds, sounds, Songs.NONE).make("p");
+    assertThat(made.firstTrack(TrackKind.PICTURE).orElseThrow().clips())
+        .singleElement()
+        .satisfies(c -> assertThat(c.span()).isEqualTo(new Span(0, 26L * RATE)));
+    assertThat(made.lengthFrames()).isEqualTo(26L * RATE);
+    assertThat(made.firstTrack(TrackKind.CAMERA)).isEmpty();
+    Project asked =
+        new FilmMaker(plan.withEndFrame(OptionalLong.of(40L * RATE)), sounds, sounds, Songs.NONE)
+            .make("p");
+    assertThat(asked.pictureEndFrame()).hasValue(40L * RATE);
+  }
+
+  @Test
   void soundWithoutAPictureEndsWithTheMusicsFadeAfterTheLastWord() {
     FilmPlan plan = podcast(List.of(at(take, 4), at(take, 17)));
     Project made = new FilmMaker(plan, sounds, sounds, Songs.NONE).make("p");
