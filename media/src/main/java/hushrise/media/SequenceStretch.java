@@ -69,6 +69,19 @@ final class SequenceStretch implements ClosedGroups.Stretch {
   private final int[] canvas;
   private final Map<Path, PictureReader> readers = new HashMap<>();
 
+  /**
+   * What is drawn.
+   *
+   * @param media empty where there is no picture
+   */
+  private record Drawn(Optional<Media> media) {
+    boolean stands() {
+      return media.filter(m -> m.kind() != MediaKind.STILL).isEmpty();
+    }
+  }
+
+  private Optional<Drawn> drawn = Optional.empty();
+
   private SequenceStretch(Plan plan, long first) {
     this.plan = plan;
     this.first = first;
@@ -138,24 +151,33 @@ final class SequenceStretch implements ClosedGroups.Stretch {
         if (Thread.currentThread().isInterrupted()) {
           throw new CancellationException();
         }
-        compose(plan.rate().sampleFrameOf(i, plan.project().sampleRate()));
-        encoder.add(canvas, width, height, i, sink);
+        if (compose(plan.rate().sampleFrameOf(i, plan.project().sampleRate()))) {
+          encoder.add(canvas, width, height, i, sink);
+        } else {
+          encoder.addAgain(i, sink);
+        }
       }
       encoder.finish(sink);
     }
   }
 
-  private void compose(long frame) {
-    Arrays.fill(canvas, 0xFF000000);
+  /** Draws what is seen at a time; false where that is drawn already. */
+  private boolean compose(long frame) {
     Clip shown = null;
     for (Clip clip : plan.clips()) {
       shown = clip.span().contains(frame) ? clip : shown;
     }
-    if (shown != null) {
-      Media media = plan.mediaOf(shown);
-      double at = plan.project().seconds(shown.mediaFrameAt(frame - shown.startFrame()));
-      readerOf(media).at(media.kind() == MediaKind.STILL ? 0 : at).ifPresent(this::place);
+    Drawn wanted = new Drawn(Optional.ofNullable(shown).map(plan::mediaOf));
+    if (wanted.stands() && drawn.equals(Optional.of(wanted))) {
+      return false;
     }
+    drawn = Optional.of(wanted);
+    Arrays.fill(canvas, 0xFF000000);
+    if (shown != null) {
+      double at = plan.project().seconds(shown.mediaFrameAt(frame - shown.startFrame()));
+      readerOf(wanted.media.get()).at(wanted.stands() ? 0 : at).ifPresent(this::place);
+    }
+    return true;
   }
 
   private PictureReader readerOf(Media media) {

@@ -177,6 +177,11 @@ final class VideoEncoder implements AutoCloseable {
     send(number, sink);
   }
 
+  /** Encodes the last picture once more. */
+  void addAgain(long number, PacketSink sink) {
+    send(number, sink);
+  }
+
   private void scaleFrom(
       int width, int height, int format, PointerPointer<?> planes, IntPointer strides) {
     av_frame_make_writable(frame);

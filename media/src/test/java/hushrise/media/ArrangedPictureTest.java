@@ -24,17 +24,23 @@ import java.util.function.IntUnaryOperator;
 import java.util.stream.Stream;
 import javax.imageio.ImageIO;
 import org.junit.jupiter.api.Test;
+import org.junit.jupiter.params.ParameterizedTest;
+import org.junit.jupiter.params.provider.ValueSource;
 
 /** Pictures of several clips, stills, cuts and fades; songs kept in the cache. */
 class ArrangedPictureTest extends MediaTestCase {
 
   private Path still(int grey) throws IOException {
+    return still(grey, "png");
+  }
+
+  private Path still(int grey, String ending) throws IOException {
     BufferedImage image = new BufferedImage(96, 64, BufferedImage.TYPE_INT_RGB);
     int[] pixels = new int[96 * 64];
     Arrays.fill(pixels, grey << 16 | grey << 8 | grey);
     image.setRGB(0, 0, 96, 64, pixels, 0, 96);
-    Path file = folder.resolve("still-" + grey + ".png");
-    assertThat(ImageIO.write(image, "png", file.toFile())).isTrue();
+    Path file = folder.resolve("still-" + grey + "." + ending);
+    assertThat(ImageIO.write(image, ending, file.toFile())).isTrue();
     return file;
   }
 
@@ -60,9 +66,10 @@ class ArrangedPictureTest extends MediaTestCase {
     }
   }
 
-  @Test
-  void aStillIsKnownAndShown() throws IOException {
-    Path file = still(140);
+  @ParameterizedTest
+  @ValueSource(strings = {"png", "jpg", "bmp", "tiff"})
+  void aStillIsKnownAndShown(String ending) throws IOException {
+    Path file = still(140, ending);
     assertThat(store.guessKind(file, Progress.NONE)).isEqualTo(MediaKind.STILL);
     Media media = store.take(file, MediaKind.STILL, Progress.NONE);
     assertThat(media.hasSound()).isFalse();
@@ -78,16 +85,22 @@ class ArrangedPictureTest extends MediaTestCase {
     project =
         Placement.add(
             project, store.take(still(200), MediaKind.STILL, Progress.NONE), 0, Songs.NONE);
+    project =
+        Placement.add(
+            project, store.take(still(90), MediaKind.STILL, Progress.NONE), 0, Songs.NONE);
     Clip shown = project.pictureClip().orElseThrow();
     project = ClipEdits.trimStart(project, shown.id(), RATE);
-    assertThat(project.lengthFrames()).isEqualTo(9L * RATE);
+    assertThat(project.lengthFrames()).isEqualTo(14L * RATE);
     Path out = folder.resolve("out.mp4");
     Delivered result = Exporter.export(project, store, out, OutputFormat.MP4, Progress.NONE);
     assertThat(result.pictureCopied()).isFalse();
-    assertThat(Probe.of(out).picture().orElseThrow().seconds()).isCloseTo(9, within(0.05));
+    assertThat(Probe.of(out).picture().orElseThrow().seconds()).isCloseTo(14, within(0.05));
     assertThat(greyAt(out, 0.5)).as("before the first clip").isCloseTo(0, within(4));
     assertThat(greyAt(out, 2)).isCloseTo(60, within(5));
     assertThat(greyAt(out, 6)).as("the still").isCloseTo(200, within(5));
+    assertThat(greyAt(out, 8.9)).as("its end").isCloseTo(200, within(5));
+    assertThat(greyAt(out, 9.1)).as("the next one").isCloseTo(90, within(5));
+    assertThat(greyAt(out, 13.9)).as("its end").isCloseTo(90, within(5));
   }
 
   @Test
