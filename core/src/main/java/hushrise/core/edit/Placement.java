@@ -5,6 +5,7 @@ import hushrise.core.fit.Repeat;
 import hushrise.core.fit.Songs;
 import hushrise.core.project.Project;
 import hushrise.core.project.media.Media;
+import hushrise.core.project.media.MediaKind;
 import hushrise.core.project.media.TrackKind;
 import hushrise.core.project.timeline.Clip;
 import hushrise.core.project.timeline.Fade;
@@ -13,6 +14,7 @@ import hushrise.core.project.timeline.FitMode;
 import hushrise.core.project.timeline.Track;
 import hushrise.core.time.Span;
 import java.util.ArrayList;
+import java.util.Comparator;
 import java.util.List;
 import java.util.Optional;
 import java.util.OptionalLong;
@@ -32,11 +34,12 @@ public final class Placement {
 
   /**
    * Places the useful part of an item of the Shelf. A picture or a still goes after what there is
-   * of the picture, and a picture brings its own sound along as camera sound. Music is fitted to
-   * the end of picture or narration, with fades: looped when it is shorter, trimmed when it is
-   * longer or there is neither yet; music that sounds where it starts gives way to it, music that
-   * has ended before stays so, and it gives way to what begins after it. Anything else just starts
-   * at the time given.
+   * of the picture, and a picture brings its own sound along as camera sound. Where the picture is
+   * made of stills alone, they are shown for as long as somebody speaks and music fades. Music is
+   * fitted to the end of picture or narration, with fades: looped when it is shorter, trimmed when
+   * it is longer or there is neither yet; music that sounds where it starts gives way to it, music
+   * that has ended before stays so, and it gives way to what begins after it. Anything else just
+   * starts at the time given.
    *
    * @param atFrame where on the timeline
    */
@@ -45,7 +48,8 @@ public final class Placement {
     return switch (media.kind()) {
       case PICTURE -> placePicture(project, media);
       case STILL -> placeStill(project, media);
-      case VOICE -> addClip(project, TrackKind.VOICE, "Narration", clipOf(media, atFrame));
+      case VOICE ->
+          stillShown(addClip(project, TrackKind.VOICE, "Narration", clipOf(media, atFrame)));
       case EFFECT -> addClip(project, TrackKind.EFFECTS, "Effects", clipOf(media, atFrame));
       case MUSIC -> placeMusic(project, media, atFrame, songs);
     };
@@ -82,10 +86,35 @@ public final class Placement {
   }
 
   private static Project placeStill(Project project, Media media) {
-    long start = project.pictureEndFrame().orElse(0);
-    Clip still =
-        Clip.whole(media, start).withExtent(start, project.frames(STILL_SECONDS), 0, List.of());
+    OptionalLong before = project.pictureEndFrame();
+    long start = before.orElse(0);
+    long usual = project.frames(STILL_SECONDS);
+    long length = before.isPresent() ? usual : Math.max(usual, Fits.endOf(project).orElse(usual));
+    Clip still = Clip.whole(media, start).withExtent(start, length, 0, List.of());
     return addClip(project, TrackKind.PICTURE, "Picture", still);
+  }
+
+  /** Shows the last still for longer where the narration goes on after a picture of stills. */
+  private static Project stillShown(Project project) {
+    List<Clip> clips =
+        project.tracksOf(TrackKind.PICTURE).flatMap(t -> t.clips().stream()).toList();
+    long spoken = project.voiceTracks().mapToLong(Track::endFrame).max().orElse(0);
+    Optional<Clip> last = clips.stream().max(Comparator.comparingLong(Clip::endFrame));
+    if (last.isEmpty()
+        || spoken <= last.get().endFrame()
+        || !clips.stream().allMatch(c -> isStill(project, c))) {
+      return project;
+    }
+    long end = spoken + project.frames(Fits.FADE_OUT_SECONDS);
+    return project.withEachTrack(
+        t ->
+            t.withClip(
+                last.get().id(),
+                c -> c.withExtent(c.startFrame(), end - c.startFrame(), 0, List.of())));
+  }
+
+  private static boolean isStill(Project project, Clip clip) {
+    return project.media(clip.mediaId()).filter(m -> m.kind() == MediaKind.STILL).isPresent();
   }
 
   private static Project placeMusic(Project project, Media media, long atFrame, Songs songs) {

@@ -133,4 +133,28 @@ class PlacementTest {
     assertThat(of(filmed, "song").span()).isEqualTo(seconds(0, 40));
     assertThat(of(filmed, "other").span()).isEqualTo(seconds(40, 90));
   }
+
+  @Test
+  void aPictureOfStillsIsShownForAsLongAsSomebodySpeaksAndMusicFades() {
+    Media cover = Projects.media("cover", MediaKind.STILL, 5L * RATE);
+    Media take = Projects.media("take", MediaKind.VOICE, 20L * RATE);
+    Media more = Projects.media("more", MediaKind.VOICE, 10L * RATE);
+    Project covered = with(Project.empty("p"), cover, 0);
+    assertThat(covered.lengthFrames()).isEqualTo(5L * RATE);
+
+    Project spoken = with(covered, take, 3);
+    assertThat(spoken.pictureEndFrame()).hasValue(27L * RATE);
+    assertThat(with(with(Project.empty("p"), take, 3), cover, 0).pictureEndFrame())
+        .hasValue(27L * RATE);
+    assertThat(with(spoken, cover, 0).pictureEndFrame()).as("a second one").hasValue(32L * RATE);
+
+    Project full = with(spoken, other, 0);
+    Project longer = FitFollow.followed(full, with(full, more, 40), Songs.NONE).project();
+    assertThat(of(full, "other").span()).isEqualTo(seconds(0, 27));
+    assertThat(longer.pictureEndFrame()).hasValue(54L * RATE);
+    assertThat(of(longer, "other").span()).isEqualTo(seconds(0, 54));
+
+    Project titled = with(with(Project.empty("p"), film, 0), cover, 0);
+    assertThat(with(titled, take, 80).pictureEndFrame()).as("with a film").hasValue(95L * RATE);
+  }
 }
