@@ -101,7 +101,7 @@ class RecordingTest extends WindowTestCase {
   }
 
   /** Speaks the line once the film has played for a moment; gives the frame at which that was. */
-  private long speakAt(double seconds) {
+  private Spoken speakAt(double seconds) {
     AtomicLong frame = new AtomicLong();
     until(
         "the film has reached the place",
@@ -116,8 +116,17 @@ class RecordingTest extends WindowTestCase {
       microphone.get().speak();
       late = window.transport().player().soundingFrame() - frame.get();
     } while (late > 96 || window.transport().player().underRuns() != dry);
-    return frame.get();
+    return new Spoken(frame.get(), dry);
   }
+
+  /**
+   * When somebody began to speak.
+   *
+   * @param frame of the film
+   * @param underRuns how often the sound had run dry before; when it is just then running dry, that
+   *     is counted a moment later
+   */
+  private record Spoken(long frame, long underRuns) {}
 
   /**
    * Speaks the whole line into a take, and once more where the sound ran dry meanwhile, as then no
@@ -129,15 +138,13 @@ class RecordingTest extends WindowTestCase {
   private long speakWhole(double takeSeconds, double seconds) {
     Player player = window.transport().player();
     long lasts = microphone.get().spoken().length;
-    long began;
-    long dry;
+    Spoken began;
     do {
       began = speakAt(seconds);
-      dry = player.underRuns();
-      long end = began + lasts - Math.round(takeSeconds * RATE);
+      long end = began.frame + lasts - Math.round(takeSeconds * RATE);
       until("the line is spoken", () -> recording().frames() > end);
-    } while (player.underRuns() != dry);
-    return began;
+    } while (player.underRuns() != began.underRuns);
+    return began.frame;
   }
 
   /**
@@ -323,7 +330,7 @@ class RecordingTest extends WindowTestCase {
     until("the text is read", () -> find("reading").isVisible());
     press(KeyCode.ALT, KeyCode.PAGE_DOWN);
     assertThat(window.recorderPane().reading().current()).isEqualTo(1);
-    long spoken = speakAt(16.5);
+    long spoken = speakAt(16.5).frame;
     long lasts = microphone.get().spoken().length + RATE;
     until("the line is spoken", () -> 16L * RATE + recording().frames() > spoken + lasts);
     robot.clickOn("#recorder-record");
