@@ -22,6 +22,10 @@ final class Following {
 
   private final Songs songs;
   private final Session.Elsewhere elsewhere;
+
+  /** A drag tries many edits of one project. */
+  private HushFollow hushes = HushFollow.from(Project.empty(""));
+
   private boolean searching;
 
   /** The project before the first edit whose music waits for its song to be listened to. */
@@ -39,11 +43,15 @@ final class Following {
   /** Forgets what waits: another project is opened. */
   void startOver() {
     unheard = Optional.empty();
+    hushes = HushFollow.from(Project.empty(""));
   }
 
   /** An edit with all that follows what it moved, but for fits. */
-  static Project edited(Project base, UnaryOperator<Project> edit) {
-    return HushFollow.followed(base, SongFollow.followed(base, edit.apply(base)));
+  Project edited(Project base, UnaryOperator<Project> edit) {
+    if (hushes.before() != base) {
+      hushes = HushFollow.from(base);
+    }
+    return hushes.follow(SongFollow.followed(base, edit.apply(base)));
   }
 
   /** What follows an edit, as far as it is known; what waits for its song is noted. */

@@ -283,7 +283,7 @@ public final class Session {
     overlay.pointAway();
     Project before = present();
     try {
-      Project edited = Following.edited(before, edit);
+      Project edited = following.edited(before, edit);
       FitFollow.Followed followed = following.asKnown(before, edited);
       history.commit(name, followed.project());
       historyChanged();

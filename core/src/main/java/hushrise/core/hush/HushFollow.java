@@ -29,38 +29,19 @@ import java.util.Set;
 public final class HushFollow {
 
   private final Project before;
-  private final Project after;
-  private final List<Passage> leaving;
-  private final List<Passage> was;
+  private final List<String> voicesBefore;
 
-  /** Up to each of the passages before, when the last of them ends. */
-  private final long[] wasUntil;
+  /** What is known of the speech before; found out once an edit moves some. */
+  private Optional<Was> was = Optional.empty();
 
-  private final Map<String, List<Passage>> isByClip = new HashMap<>();
-  private final List<Passage> isInNewClips = new ArrayList<>();
-  private final Map<String, String> mediaByOldClip;
-  private final Map<String, String> mediaByClip;
-
-  private HushFollow(Project before, Project after, List<Passage> leaving) {
+  private HushFollow(Project before) {
     this.before = before;
-    this.after = after;
-    this.leaving = leaving;
-    this.was = Passages.each(before, t -> true);
-    wasUntil = new long[was.size()];
-    long until = 0;
-    for (int i = 0; i < wasUntil.length; i++) {
-      until = Math.max(until, was.get(i).span().endFrame());
-      wasUntil[i] = until;
-    }
-    mediaByOldClip = mediaByClip(before);
-    mediaByClip = mediaByClip(after);
-    for (Passage p : Passages.each(after, t -> true)) {
-      if (mediaByOldClip.containsKey(p.clipId())) {
-        isByClip.computeIfAbsent(p.clipId(), id -> new ArrayList<>()).add(p);
-      } else {
-        isInNewClips.add(p);
-      }
-    }
+    voicesBefore = voiceIds(before);
+  }
+
+  /** Edits of one project, such as those that a drag tries one after another. For one thread. */
+  public static HushFollow from(Project before) {
+    return new HushFollow(before);
   }
 
   /**
@@ -68,14 +49,64 @@ public final class HushFollow {
    * stay as it left them.
    */
   public static Project followed(Project before, Project after) {
-    if (!voiceIds(before).equals(voiceIds(after))) {
+    return from(before).follow(after);
+  }
+
+  /** What the edits are edits of. */
+  public Project before() {
+    return before;
+  }
+
+  /** As {@link #followed(Project, Project)}. */
+  public Project follow(Project after) {
+    if (!voicesBefore.equals(voiceIds(after))) {
       return after;
     }
     List<Passage> leaving = leaving(before, after);
     if (leaving.isEmpty()) {
       return after;
     }
-    return new HushFollow(before, after, leaving).all();
+    Was known = was.orElseGet(() -> Was.in(before));
+    was = Optional.of(known);
+    return new Edit(known, before, after, leaving).all();
+  }
+
+  /**
+   * The speech before an edit.
+   *
+   * @param passages in order of time
+   * @param until up to each of the passages, when the last of them ends
+   * @param mediaByClip which media each clip plays
+   */
+  @SuppressWarnings("ArrayRecordComponent") // never compared
+  private record Was(List<Passage> passages, long[] until, Map<String, String> mediaByClip) {
+
+    static Was in(Project project) {
+      List<Passage> passages = Passages.each(project, t -> true);
+      long[] until = new long[passages.size()];
+      long last = 0;
+      for (int i = 0; i < until.length; i++) {
+        last = Math.max(last, passages.get(i).span().endFrame());
+        until[i] = last;
+      }
+      return new Was(passages, until, HushFollow.mediaByClip(project));
+    }
+
+    /** The passages that lay over a span: they are in order, so few are looked at. */
+    List<Passage> over(Span span) {
+      List<Passage> over = new ArrayList<>();
+      int at = Arrays.binarySearch(until, span.startFrame());
+      for (int i = at < 0 ? -at - 1 : at; i < passages.size(); i++) {
+        Span passage = passages.get(i).span();
+        if (passage.startFrame() >= span.endFrame()) {
+          break;
+        }
+        if (passage.overlaps(span)) {
+          over.add(passages.get(i));
+        }
+      }
+      return over;
+    }
   }
 
   private static List<String> voiceIds(Project project) {
@@ -110,100 +141,111 @@ public final class HushFollow {
     return leaving;
   }
 
-  private Project all() {
-    return after.withEachTrack(
-        track -> {
-          if (track.hushes().isEmpty()) {
-            return track;
-          }
-          Map<String, Hush> old = new HashMap<>();
-          before.track(track.id()).ifPresent(t -> t.hushes().forEach(h -> old.put(h.id(), h)));
-          double gapSeconds =
-              track
-                  .rule()
-                  .map(HushRule::shortestGapSeconds)
-                  .orElse(HushRule.of(0).shortestGapSeconds());
-          List<Hush> hushes = new ArrayList<>();
-          for (Hush hush : track.hushes()) {
-            if (liesUnderLeaving(hush) && hush.equals(old.get(hush.id()))) {
-              hushes.addAll(moved(hush, after.frames(gapSeconds)));
-            } else {
-              hushes.add(hush);
-            }
-          }
-          hushes.sort(Comparator.comparingLong(Hush::startFrame));
-          return hushes.equals(track.hushes()) ? track : track.withHushes(hushes);
-        });
-  }
+  /** One edit. */
+  private static final class Edit {
 
-  /** Whether some of a hush's passages are no longer where they were: most edits touch few. */
-  private boolean liesUnderLeaving(Hush hush) {
-    Span passage = hush.passage();
-    for (Passage p : leaving) {
-      if (p.span().overlaps(passage)) {
-        return true;
-      }
-    }
-    return false;
-  }
+    private final Was was;
+    private final Project before;
+    private final Project after;
+    private final List<Passage> leaving;
+    private final Map<String, List<Passage>> isByClip = new HashMap<>();
+    private final List<Passage> isInNewClips = new ArrayList<>();
+    private final Map<String, String> mediaByClip;
 
-  private List<Hush> moved(Hush hush, long shortestGap) {
-    Span passage = hush.passage();
-    List<Passage> members = wasOver(passage);
-    List<Span> images = new ArrayList<>();
-    long gap = shortestGap;
-    for (int i = 0; i < members.size(); i++) {
-      Passage member = members.get(i);
-      long lead = i == 0 ? hush.startFrame() - member.span().startFrame() : 0;
-      boolean last = i == members.size() - 1;
-      long tail = last ? hush.endFrame() - member.span().endFrame() : 0;
-      if (!last) {
-        gap = Math.max(gap, members.get(i + 1).span().startFrame() - member.span().endFrame());
-      }
-      for (Passage image : imagesOf(member)) {
-        long start = Math.max(0, image.span().startFrame() + lead);
-        images.add(new Span(start, Math.max(start + 1, image.span().endFrame() + tail)));
-      }
-    }
-    List<Span> places = Span.joined(images, gap);
-    List<Hush> result = new ArrayList<>();
-    for (Span place : places) {
-      Hush moved = hush.withPassage(place);
-      result.add(result.isEmpty() ? moved : moved.withId(Ids.fresh("hush")));
-    }
-    return result;
-  }
-
-  /** The passages before that lay over a span: they are in order, so few are looked at. */
-  private List<Passage> wasOver(Span span) {
-    List<Passage> over = new ArrayList<>();
-    int at = Arrays.binarySearch(wasUntil, span.startFrame());
-    for (int i = at < 0 ? -at - 1 : at; i < was.size(); i++) {
-      Span passage = was.get(i).span();
-      if (passage.startFrame() >= span.endFrame()) {
-        break;
-      }
-      if (passage.overlaps(span)) {
-        over.add(was.get(i));
-      }
-    }
-    return over;
-  }
-
-  /** What became of a passage: in the clip it was in, or in one that a split has made of it. */
-  private List<Passage> imagesOf(Passage old) {
-    String mediaId = mediaByOldClip.get(old.clipId());
-    List<Passage> images = new ArrayList<>();
-    for (List<Passage> found :
-        List.of(isByClip.getOrDefault(old.clipId(), List.of()), isInNewClips)) {
-      for (Passage p : found) {
-        if (p.inMedia().overlaps(old.inMedia())
-            && Objects.equals(mediaByClip.get(p.clipId()), mediaId)) {
-          images.add(p);
+    Edit(Was was, Project before, Project after, List<Passage> leaving) {
+      this.was = was;
+      this.before = before;
+      this.after = after;
+      this.leaving = leaving;
+      mediaByClip = HushFollow.mediaByClip(after);
+      for (Passage p : Passages.each(after, t -> true)) {
+        if (was.mediaByClip().containsKey(p.clipId())) {
+          isByClip.computeIfAbsent(p.clipId(), id -> new ArrayList<>()).add(p);
+        } else {
+          isInNewClips.add(p);
         }
       }
     }
-    return images;
+
+    private Project all() {
+      return after.withEachTrack(
+          track -> {
+            if (track.hushes().isEmpty()) {
+              return track;
+            }
+            Map<String, Hush> old = new HashMap<>();
+            before.track(track.id()).ifPresent(t -> t.hushes().forEach(h -> old.put(h.id(), h)));
+            double gapSeconds =
+                track
+                    .rule()
+                    .map(HushRule::shortestGapSeconds)
+                    .orElse(HushRule.of(0).shortestGapSeconds());
+            List<Hush> hushes = new ArrayList<>();
+            for (Hush hush : track.hushes()) {
+              if (liesUnderLeaving(hush) && hush.equals(old.get(hush.id()))) {
+                hushes.addAll(moved(hush, after.frames(gapSeconds)));
+              } else {
+                hushes.add(hush);
+              }
+            }
+            hushes.sort(Comparator.comparingLong(Hush::startFrame));
+            return hushes.equals(track.hushes()) ? track : track.withHushes(hushes);
+          });
+    }
+
+    /** Whether some of a hush's passages are no longer where they were: most edits touch few. */
+    private boolean liesUnderLeaving(Hush hush) {
+      Span passage = hush.passage();
+      for (Passage p : leaving) {
+        if (p.span().overlaps(passage)) {
+          return true;
+        }
+      }
+      return false;
+    }
+
+    private List<Hush> moved(Hush hush, long shortestGap) {
+      Span passage = hush.passage();
+      List<Passage> members = was.over(passage);
+      List<Span> images = new ArrayList<>();
+      long gap = shortestGap;
+      for (int i = 0; i < members.size(); i++) {
+        Passage member = members.get(i);
+        long lead = i == 0 ? hush.startFrame() - member.span().startFrame() : 0;
+        boolean last = i == members.size() - 1;
+        long tail = last ? hush.endFrame() - member.span().endFrame() : 0;
+        if (!last) {
+          gap = Math.max(gap, members.get(i + 1).span().startFrame() - member.span().endFrame());
+        }
+        for (Passage image : imagesOf(member)) {
+          long start = Math.max(0, image.span().startFrame() + lead);
+          images.add(new Span(start, Math.max(start + 1, image.span().endFrame() + tail)));
+        }
+      }
+      List<Span> places = Span.joined(images, gap);
+      List<Hush> result = new ArrayList<>();
+      for (Span place : places) {
+        Hush moved = hush.withPassage(place);
+        result.add(result.isEmpty() ? moved : moved.withId(Ids.fresh("hush")));
+      }
+      return result;
+    }
+
+    /** What became of a passage: in the clip it was in, or in one that a split has made of it. */
+    private List<Passage> imagesOf(Passage old) {
+      String mediaId = was.mediaByClip().get(old.clipId());
+      List<Passage> images = new ArrayList<>();
+      for (List<Passage> found :
+          List.of(isByClip.getOrDefault(old.clipId(), List.of()), isInNewClips)) {
+        for (Passage p : found) {
+          if (p.inMedia().overlaps(old.inMedia())
+              && Objects.equals(mediaByClip.get(p.clipId()), mediaId)) {
+            images.add(p);
+          }
+        }
+      }
+      return images;
+    }
   }
 
   private static Map<String, String> mediaByClip(Project project) {
