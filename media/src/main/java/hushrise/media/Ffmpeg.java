@@ -127,7 +127,7 @@ final class Ffmpeg {
   /** The demuxers of the formats that are read. None of them follows references to other files. */
   private static final String FORMATS =
       "wav,w64,aiff,flac,mp3,ogg,aac,mov,mp4,m4a,3gp,3g2,mj2,matroska,webm,avi,asf,flv,mxf,mpegts,mpeg,caf,au,"
-          + "wv,ac3,eac3,amr,image2,png_pipe,jpeg_pipe,webp_pipe,bmp_pipe,tiff_pipe";
+          + "wv,ac3,eac3,amr,tta,ape,dsf,dv,image2,png_pipe,jpeg_pipe,webp_pipe,bmp_pipe,tiff_pipe";
 
   /** FFmpeg's own words for an error code. */
   static String textOf(int error) {

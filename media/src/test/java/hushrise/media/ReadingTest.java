@@ -64,6 +64,7 @@ class ReadingTest extends MediaTestCase {
     "s.flv,  44100, libmp3lame",
     "t.au,   44100, pcm_s16be",
     "u.wv,   44100, wavpack",
+    "x.tta,  44100, tta",
     "v.ac3,  48000, ac3",
     "w.eac3, 48000, eac3"
   })

@@ -49,6 +49,7 @@ class ShownTimesTest extends MediaTestCase {
     "vob,  mpeg2video, 2, false, MKV",
     "mpeg, mpeg1video, 2, false, MKV",
     "matroska, mpeg4,  2, false, MP4",
+    "avi,  libopenh264, 0, false, MP4",
   })
   void picturesAreCopiedInOrder(
       String muxer, String encoder, int between, boolean packed, OutputFormat to) {
