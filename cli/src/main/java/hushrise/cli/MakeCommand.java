@@ -311,9 +311,8 @@ final class MakeCommand implements Callable<Integer> {
   }
 
   private Media seen(Path file, MediaStore store, Progress progress) {
-    boolean still = store.guessKind(file, progress) == MediaKind.STILL;
-    require(still || length == null, LENGTH_OF_FILM);
-    return store.take(file, still ? MediaKind.STILL : MediaKind.PICTURE, progress);
+    require(length == null || store.guessKind(file, progress) == MediaKind.STILL, LENGTH_OF_FILM);
+    return store.take(file, MediaKind.PICTURE, progress);
   }
 
   private Optional<RiseRule> rises() {

@@ -18,7 +18,6 @@ import hushrise.core.project.Project;
 import hushrise.core.project.media.Media;
 import hushrise.core.project.media.MediaKind;
 import hushrise.core.project.media.TrackKind;
-import hushrise.core.project.timeline.Clip;
 import hushrise.core.project.timeline.Track;
 import hushrise.core.report.CreditsSheet;
 import hushrise.core.report.FilmReport;
@@ -342,17 +341,13 @@ public final class Exporter {
     if (project
         .tracksOf(TrackKind.PICTURE)
         .flatMap(t -> t.clips().stream())
-        .allMatch(this::isStill)) {
+        .allMatch(project::isStill)) {
       return "The picture was encoded, as still ones have to be.";
     }
     return isWholeFilm()
         ? "The picture was encoded anew: a .%s file does not take it as it is."
             .formatted(order.format().ending())
         : "The picture was encoded anew, as it is cut or put together.";
-  }
-
-  private boolean isStill(Clip clip) {
-    return project.media(clip.mediaId()).filter(m -> m.kind() == MediaKind.STILL).isPresent();
   }
 
   /** What is to be said of files that seem to end before their end. */

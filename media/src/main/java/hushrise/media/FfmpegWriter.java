@@ -219,15 +219,16 @@ final class FfmpegWriter implements FileMixWriter {
   }
 
   private void writePacket(AVPacket packet) {
-    check(av_interleaved_write_frame(output, packet));
-  }
-
-  private void check(int result) {
+    int result = av_interleaved_write_frame(output, packet);
     if (result == AVERROR_EINVAL()) {
       throw new Problem(
           "%s does not take what the film holds (%s): choose another kind of file, such as .mp4 or .mkv."
               .formatted(head.target(), Ffmpeg.textOf(result)));
     }
+    check(result);
+  }
+
+  private void check(int result) {
     if (result < 0) {
       throw FileMixWriter.unwritable(head.target(), Ffmpeg.textOf(result));
     }

@@ -45,11 +45,13 @@ final class FileTaker {
         && Probe.of(file).picture().filter(Probe.Picture::cutShort).isPresent();
   }
 
-  private Media taken(Path file, MediaKind kind, Progress progress) {
+  /** A picture that turns out to be a still one is taken as that. */
+  private Media taken(Path file, MediaKind asked, Progress progress) {
     Path absolute = file.toAbsolutePath().normalize();
     ReadableFile.require(absolute);
     FirstLook.pass(absolute, progress);
     Probe probe = Probe.of(absolute);
+    MediaKind kind = asked == MediaKind.PICTURE && probe.isStill() ? MediaKind.STILL : asked;
     int rate = Project.DEFAULT_SAMPLE_RATE;
     boolean picture = kind == MediaKind.PICTURE;
     if (kind.isSeen() && probe.picture().isEmpty()) {

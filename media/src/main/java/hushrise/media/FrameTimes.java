@@ -12,6 +12,7 @@ import org.bytedeco.ffmpeg.avutil.AVFrame;
 final class FrameTimes {
 
   private final long usualTicks;
+  private final long start;
   private long last = AV_NOPTS_VALUE;
 
   /**
@@ -20,15 +21,18 @@ final class FrameTimes {
   FrameTimes(AVStream stream) {
     double rate = TimeZero.seconds(stream.avg_frame_rate());
     double tick = TimeZero.seconds(stream.time_base());
+    start = stream.start_time() == AV_NOPTS_VALUE ? 0 : stream.start_time();
     usualTicks = rate > 0 ? Math.max(1, Math.round(1 / (rate * tick))) : 1;
   }
 
-  /** When the next frame is shown, in ticks of its stream; 0 where that cannot be told. */
+  /**
+   * When the next frame is shown, in ticks of its stream; at its start where that cannot be told.
+   */
   long of(AVFrame frame) {
     long at = frame.best_effort_timestamp();
     if (at == AV_NOPTS_VALUE) {
       long ticks = frame.duration() > 0 ? frame.duration() : usualTicks;
-      at = last == AV_NOPTS_VALUE ? 0 : last + ticks;
+      at = last == AV_NOPTS_VALUE ? start : last + ticks;
     }
     last = at;
     return at;

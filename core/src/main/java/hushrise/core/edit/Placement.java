@@ -5,7 +5,6 @@ import hushrise.core.fit.Repeat;
 import hushrise.core.fit.Songs;
 import hushrise.core.project.Project;
 import hushrise.core.project.media.Media;
-import hushrise.core.project.media.MediaKind;
 import hushrise.core.project.media.TrackKind;
 import hushrise.core.project.timeline.Clip;
 import hushrise.core.project.timeline.Fade;
@@ -90,8 +89,7 @@ public final class Placement {
     long start = before.orElse(0);
     long usual = project.frames(STILL_SECONDS);
     long length = before.isPresent() ? usual : Math.max(usual, Fits.endOf(project).orElse(usual));
-    Clip still = Clip.whole(media, start).withExtent(start, length, 0, List.of());
-    return addClip(project, TrackKind.PICTURE, "Picture", still);
+    return addClip(project, TrackKind.PICTURE, "Picture", Clip.ofStill(media, start, length));
   }
 
   /** Shows the last still for longer where the narration goes on after a picture of stills. */
@@ -102,7 +100,7 @@ public final class Placement {
     Optional<Clip> last = clips.stream().max(Comparator.comparingLong(Clip::endFrame));
     if (last.isEmpty()
         || spoken <= last.get().endFrame()
-        || !clips.stream().allMatch(c -> isStill(project, c))) {
+        || !clips.stream().allMatch(project::isStill)) {
       return project;
     }
     long end = spoken + project.frames(Fits.FADE_OUT_SECONDS);
@@ -111,10 +109,6 @@ public final class Placement {
             t.withClip(
                 last.get().id(),
                 c -> c.withExtent(c.startFrame(), end - c.startFrame(), 0, List.of())));
-  }
-
-  private static boolean isStill(Project project, Clip clip) {
-    return project.media(clip.mediaId()).filter(m -> m.kind() == MediaKind.STILL).isPresent();
   }
 
   private static Project placeMusic(Project project, Media media, long atFrame, Songs songs) {

@@ -131,9 +131,8 @@ public final class FilmMaker {
   }
 
   private static Track ofPicture(TrackKind kind, String name, Media seen, long end) {
-    Clip whole = Clip.whole(seen, 0);
     boolean still = seen.kind() == MediaKind.STILL;
-    return Track.of(kind, name, List.of(still ? whole.withExtent(0, end, 0, List.of()) : whole));
+    return Track.of(kind, name, List.of(still ? Clip.ofStill(seen, 0, end) : Clip.whole(seen, 0)));
   }
 
   private List<Clip> voiceClips() {

@@ -1,6 +1,7 @@
 package hushrise.core.project;
 
 import hushrise.core.project.media.Media;
+import hushrise.core.project.media.MediaKind;
 import hushrise.core.project.media.TrackKind;
 import hushrise.core.project.timeline.Clip;
 import hushrise.core.project.timeline.Track;
@@ -150,6 +151,11 @@ public record Project(
 
   public Optional<Clip> clip(String clipId) {
     return tracks.stream().flatMap(t -> t.clip(clipId).stream()).findFirst();
+  }
+
+  /** Whether a clip shows a picture that does not move. */
+  public boolean isStill(Clip clip) {
+    return media(clip.mediaId()).filter(m -> m.kind() == MediaKind.STILL).isPresent();
   }
 
   /** Whether an item of the Shelf lies on the timeline. */

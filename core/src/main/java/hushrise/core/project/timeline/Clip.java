@@ -85,6 +85,11 @@ public record Clip(
         List.of());
   }
 
+  /** A still, which can be shown for any time. */
+  public static Clip ofStill(Media still, long startFrame, long lengthFrames) {
+    return whole(still, startFrame).withExtent(startFrame, lengthFrames, 0, List.of());
+  }
+
   /** The whole of a media item, placed at a time. */
   public static Clip whole(Media media, long startFrame) {
     return new Clip(
