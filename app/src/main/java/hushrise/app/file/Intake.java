@@ -169,6 +169,9 @@ public final class Intake {
           clip.filter(c -> c.startFrame() != session.playhead())
               .map(c -> text("took.VOICE.later", item.title(), timecode(c.startFrame())))
               .orElse(text("took.VOICE", item.title()));
+      case STILL ->
+          text(
+              before.pictureEndFrame().isEmpty() ? "took.STILL.first" : "took.STILL", item.title());
       default -> text("took." + item.kind().name(), item.title());
     };
   }

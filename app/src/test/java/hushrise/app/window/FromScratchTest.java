@@ -8,6 +8,7 @@ import hushrise.core.project.timeline.Clip;
 import hushrise.core.project.timeline.FitMode;
 import hushrise.core.separation.PassageLoudness;
 import hushrise.core.speech.Passages;
+import java.awt.image.BufferedImage;
 import java.io.IOException;
 import java.nio.file.Files;
 import java.nio.file.Path;
@@ -23,6 +24,7 @@ import javafx.scene.control.Labeled;
 import javafx.scene.control.ListCell;
 import javafx.scene.control.ListView;
 import javafx.scene.input.KeyCode;
+import javax.imageio.ImageIO;
 import org.junit.jupiter.api.Test;
 
 /** From an empty window to a hushed film. */
@@ -88,6 +90,28 @@ class FromScratchTest extends WindowTestCase {
     assertThat(bed.fadeOut().lengthFrames()).isEqualTo(4L * RATE);
     press(KeyCode.CONTROL, KeyCode.Z);
     assertThat(music().clips().getFirst().endFrame()).isEqualTo(spoken + 4L * RATE);
+  }
+
+  @Test
+  void aStillChosenAsTheFilmLastsAsLongAsSomebodySpeaks() throws IOException {
+    BufferedImage image = new BufferedImage(64, 36, BufferedImage.TYPE_INT_RGB);
+    Path cover = folder.resolve("cover.png");
+    assertThat(ImageIO.write(image, "png", cover.toFile())).isTrue();
+    chosen.next(cover);
+    robot.clickOn("#start-picture");
+    until("it is taken", () -> project().lengthFrames() == 5L * RATE);
+    assertThat(status()).contains("cover.png is the picture");
+    add("narration-1.flac");
+    long spoken = project().firstTrack(TrackKind.VOICE).orElseThrow().endFrame();
+    assertThat(project().pictureEndFrame()).hasValue(spoken + 4L * RATE);
+    add("harbour-tune.mp3");
+    assertThat(music().clips().getFirst().endFrame()).isEqualTo(spoken + 4L * RATE);
+    press(KeyCode.CONTROL, KeyCode.Z);
+    press(KeyCode.CONTROL, KeyCode.Z);
+    assertThat(project().lengthFrames()).isEqualTo(5L * RATE);
+    add("cover.png");
+    assertThat(status()).contains("after the picture, for five seconds");
+    assertThat(project().lengthFrames()).isEqualTo(10L * RATE);
   }
 
   private static final String[] FILES = {
