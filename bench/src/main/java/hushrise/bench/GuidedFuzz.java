@@ -1,10 +1,12 @@
 package hushrise.bench;
 
+import hushrise.core.Ids;
 import hushrise.core.Problem;
 import hushrise.core.exchange.Otio;
 import hushrise.core.exchange.OtioReader;
 import hushrise.core.project.Project;
 import hushrise.core.project.media.Media;
+import hushrise.core.project.media.MediaKind;
 import hushrise.core.speech.WebVtt;
 import hushrise.core.store.ProjectFile;
 import java.io.IOException;
@@ -21,6 +23,19 @@ import java.util.Optional;
  * sentences.
  */
 public final class GuidedFuzz {
+
+  private static final OtioReader.Taker ANYTHING =
+      new OtioReader.Taker() {
+        @Override
+        public Media take(Path file, MediaKind kind) {
+          return new Media(Ids.fresh("m"), file, kind, 10L * RATE, true, Optional.empty(), "");
+        }
+
+        @Override
+        public MediaKind guess(Path file) {
+          return MediaKind.MUSIC;
+        }
+      };
 
   private static final String[] ENDINGS = {".hushrise", ".vtt", ".otio"};
   private static final int RATE = 48_000;
@@ -74,10 +89,7 @@ public final class GuidedFuzz {
     switch (reader) {
       case 0 -> ProjectFile.load(file);
       case 1 -> WebVtt.read(file, RATE);
-      default ->
-          OtioReader.read(
-              file,
-              (path, kind) -> new Media("m", path, kind, 10L * RATE, true, Optional.empty(), ""));
+      default -> OtioReader.read(file, ANYTHING);
     }
   }
 

@@ -84,15 +84,20 @@ final class ExchangeCommand implements Callable<Integer> {
   private Project read(MediaStore store, ProgressLine progress) {
     return switch (ending(input)) {
       case "hushrise" -> ProjectFile.load(input);
-      case "otio" ->
-          OtioReader.read(
-              input,
-              (file, kind) -> store.take(file, kind, progress.of("Reading " + file.getFileName())));
+      case "otio" -> timeline(store, progress);
       default ->
           throw new Problem(
               "%s can be neither project nor timeline: choose a .hushrise or an .otio file."
                   .formatted(input));
     };
+  }
+
+  /** A timeline's project; what could not be taken over is said beside the result. */
+  private Project timeline(MediaStore store, ProgressLine progress) {
+    OtioReader.Reading reading = OtioReader.read(input, store.taker(progress.of("Reading")));
+    progress.end();
+    reading.losses().forEach(spec.commandLine().getErr()::println);
+    return reading.project();
   }
 
   private void write(String text) {

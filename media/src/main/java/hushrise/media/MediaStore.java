@@ -1,5 +1,6 @@
 package hushrise.media;
 
+import hushrise.core.exchange.OtioReader;
 import hushrise.core.loudness.LoudnessLibrary;
 import hushrise.core.loudness.LoudnessSteps;
 import hushrise.core.project.Project;
@@ -55,6 +56,21 @@ public final class MediaStore implements SoundLibrary, LoudnessLibrary {
    */
   public MediaKind guessKind(Path file, Progress progress) {
     return taker.guessKind(file, progress);
+  }
+
+  /** Takes the files of a timeline in. */
+  public OtioReader.Taker taker(Progress progress) {
+    return new OtioReader.Taker() {
+      @Override
+      public Media take(Path file, MediaKind kind) {
+        return MediaStore.this.take(file, kind, progress);
+      }
+
+      @Override
+      public MediaKind guess(Path file) {
+        return guessKind(file, progress);
+      }
+    };
   }
 
   /**

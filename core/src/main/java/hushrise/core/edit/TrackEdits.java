@@ -4,6 +4,7 @@ import hushrise.core.project.Project;
 import hushrise.core.project.media.TrackKind;
 import hushrise.core.project.timeline.Track;
 import java.util.ArrayList;
+import java.util.Comparator;
 import java.util.List;
 
 /** Edits of tracks: each is a function from project to project. */
@@ -12,6 +13,10 @@ public final class TrackEdits {
   private static final List<TrackKind> ORDER =
       List.of(
           TrackKind.PICTURE, TrackKind.VOICE, TrackKind.MUSIC, TrackKind.EFFECTS, TrackKind.CAMERA);
+
+  /** How tracks lie over one another unless a person moves them. */
+  public static final Comparator<Track> USUAL_ORDER =
+      Comparator.comparingInt(t -> ORDER.indexOf(t.kind()));
 
   private TrackEdits() {}
 
@@ -25,7 +30,7 @@ public final class TrackEdits {
     List<Track> tracks = new ArrayList<>(project.tracks());
     int at = 0;
     for (int i = 0; i < tracks.size(); i++) {
-      if (ORDER.indexOf(tracks.get(i).kind()) <= ORDER.indexOf(track.kind())) {
+      if (USUAL_ORDER.compare(tracks.get(i), track) <= 0) {
         at = i + 1;
       }
     }

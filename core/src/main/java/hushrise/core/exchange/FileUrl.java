@@ -2,7 +2,11 @@ package hushrise.core.exchange;
 
 import java.io.ByteArrayOutputStream;
 import java.nio.charset.StandardCharsets;
+import java.nio.file.Files;
 import java.nio.file.Path;
+import java.util.Optional;
+import java.util.regex.Pattern;
+import java.util.stream.Stream;
 
 /**
  * Files as timelines name them: {@code file:} addresses (RFC 8089), or paths beside the timeline.
@@ -10,6 +14,12 @@ import java.nio.file.Path;
 final class FileUrl {
 
   private static final String FILE = "file://";
+  private static final String SCHEME = "file:";
+
+  /** An address of another kind; one letter is a drive. */
+  private static final Pattern ELSEWHERE = Pattern.compile("(?s)(?!file:)[A-Za-z][\\w+.-]+:.*");
+
+  private static final Pattern WINDOWS = Pattern.compile("(?s)[A-Za-z]:\\\\.*");
   private static final String PLAIN = "-._~/:";
 
   private FileUrl() {}
@@ -33,10 +43,10 @@ final class FileUrl {
    * @throws IllegalArgumentException when it is no file of this machine
    */
   static Path pathOf(String url, Path folder) {
-    if (!url.startsWith("file:")) {
+    if (!url.startsWith(SCHEME)) {
       return folder.resolve(url);
     }
-    String rest = url.substring("file:".length());
+    String rest = url.substring(SCHEME.length());
     if (rest.startsWith("//")) {
       int slash = rest.indexOf('/', 2);
       String host = rest.substring(2, slash < 0 ? rest.length() : slash);
@@ -47,6 +57,34 @@ final class FileUrl {
     }
     String path = decoded(rest);
     return Path.of(path.matches("/[A-Za-z]:.*") ? path.substring(1) : path);
+  }
+
+  /**
+   * The file that is meant: the first that is there of what the address says, of that with its
+   * codes resolved, and of a file with that name beside the timeline; where none is there, what the
+   * address says.
+   *
+   * @param folder the timeline's
+   * @return empty when it is no file of this machine
+   */
+  static Optional<Path> find(String url, Path folder) {
+    String said = WINDOWS.matcher(url).matches() ? url.replace('\\', '/') : url;
+    if (ELSEWHERE.matcher(said).matches()) {
+      return Optional.empty();
+    }
+    try {
+      Path plain = pathOf(said, folder);
+      Path decoded = said.startsWith(SCHEME) ? plain : folder.resolve(decoded(said));
+      Path name = decoded.getFileName();
+      Path beside = name == null ? decoded : folder.resolve(name);
+      return Stream.of(plain, decoded, beside)
+          .filter(Files::exists)
+          .findFirst()
+          .or(() -> Optional.of(decoded))
+          .map(p -> p.toAbsolutePath().normalize());
+    } catch (IllegalArgumentException e) {
+      return Optional.empty();
+    }
   }
 
   private static String decoded(String text) {

@@ -63,6 +63,11 @@ public final class Otio {
     }
   }
 
+  /** A track as it is written into a timeline. */
+  static JsonNode track(Project project, Track track, Path file) {
+    return new Otio(project, file.toAbsolutePath().getParent()).track(track);
+  }
+
   /** A sum over what other programs see of the tracks: names, kinds, times and media. */
   static String sumOf(JsonNode stack) {
     StringBuilder seen = new StringBuilder();
@@ -93,13 +98,19 @@ public final class Otio {
             "start_time",
             "duration",
             "in_offset",
-            "out_offset",
-            "media_reference"
+            "out_offset"
           }) {
         JsonNode inner = node.get(key);
         if (inner != null) {
           collect(inner, seen.append(key).append(':'));
         }
+      }
+      JsonNode reference = OtioNode.referenceOf(node); // newer libraries hold it in another place
+      if (!reference.isMissingNode()) {
+        collect(reference, seen.append("media_reference:"));
+      }
+      if (!OtioNode.isOn(node)) {
+        seen.append("off;");
       }
     }
   }
@@ -155,6 +166,7 @@ public final class Otio {
     ObjectNode ours = ((ObjectNode) node.get("metadata")).putObject(KEY);
     ours.put("id", track.id());
     ours.put("kind", track.kind().name());
+    node.put("enabled", !track.muted());
     node.putNull("source_range");
     node.putArray("effects");
     node.putArray("markers");

@@ -1,9 +1,11 @@
 package hushrise.core.exchange;
 
+import com.fasterxml.jackson.core.json.JsonReadFeature;
 import com.fasterxml.jackson.databind.JsonNode;
-import com.fasterxml.jackson.databind.ObjectMapper;
+import com.fasterxml.jackson.databind.json.JsonMapper;
 import hushrise.core.Ids;
 import hushrise.core.Problem;
+import hushrise.core.edit.TrackEdits;
 import hushrise.core.project.Marker;
 import hushrise.core.project.Project;
 import hushrise.core.project.media.Media;
@@ -17,28 +19,35 @@ import hushrise.core.store.WholeFile;
 import java.io.IOException;
 import java.nio.file.Path;
 import java.util.ArrayList;
+import java.util.Comparator;
 import java.util.HashMap;
 import java.util.HashSet;
+import java.util.IdentityHashMap;
 import java.util.List;
-import java.util.Locale;
 import java.util.Map;
 import java.util.Optional;
 import java.util.Set;
 
 /**
- * Reads OpenTimelineIO JSON. One that this program wrote and nobody changed gives its project back
- * whole; where its clips were changed elsewhere, these are taken, and what the tracks had besides,
- * their levels and hushes, is kept.
+ * Reads OpenTimelineIO JSON, as this program and others write it.
+ *
+ * <p>A timeline that this program wrote and nobody changed gives its project back whole. Where one
+ * was changed elsewhere, the tracks that are as they were come back whole, of the others the clips
+ * are taken, and what the tracks had besides, their levels and hushes, is kept.
+ *
+ * <p>Of a timeline that another program wrote, what is seen of its picture tracks becomes one
+ * track; each sound track becomes one of the kind that its name or its files ask for. Media count
+ * from where they begin in their own time, as from a camera's timecode.
  */
 public final class OtioReader {
 
-  private static final ObjectMapper MAPPER = new ObjectMapper();
-  private static final int MOST_BYTES = 256 << 20;
-  private static final long MOST_SECONDS = 200_000;
-  private static final int MOST_CHILDREN = 100_000;
+  private static final JsonMapper MAPPER =
+      JsonMapper.builder().enable(JsonReadFeature.ALLOW_NON_NUMERIC_NUMBERS).build();
 
-  /** Looks at a media file. */
-  @FunctionalInterface
+  private static final int MOST_BYTES = 256 << 20;
+  private static final int MOST_TRACKS = 900;
+
+  /** Looks at media files. */
   public interface Taker {
 
     /**
@@ -47,193 +56,266 @@ public final class OtioReader {
      * @throws Problem when it cannot be read
      */
     Media take(Path file, MediaKind kind);
+
+    /**
+     * What a file is probably for.
+     *
+     * @throws Problem when it cannot be read
+     */
+    MediaKind guess(Path file);
   }
 
+  /**
+   * A timeline as a project.
+   *
+   * @param losses what could not be taken over, in sentences
+   */
+  public record Reading(Project project, List<String> losses) {}
+
   private final Path file;
-  private final Taker taker;
-  private final int rate = Project.DEFAULT_SAMPLE_RATE;
-  private final Map<Path, Media> shelf = new HashMap<>();
-  private final List<Media> order = new ArrayList<>();
+  private final OtioTimes times;
+  private final OtioLosses losses = new OtioLosses();
+  private final OtioShelf shelf;
+  private final OtioWalk walk;
   private Optional<Project> known = Optional.empty();
+  private final Map<JsonNode, Track> untouched = new IdentityHashMap<>();
   private final Set<String> usedIds = new HashSet<>();
-  private int children;
 
   private OtioReader(Path file, Taker taker) {
     this.file = file.toAbsolutePath().normalize();
-    this.taker = taker;
+    times = new OtioTimes(this.file, Project.DEFAULT_SAMPLE_RATE);
+    shelf = new OtioShelf(times, taker);
+    walk = new OtioWalk(times, shelf, losses);
   }
 
   /**
    * Reads a timeline.
    *
-   * @throws Problem when it is none, is damaged, or its media cannot be read
+   * @throws Problem when it is none, is damaged, or none of its media can be read
    */
-  public static Project read(Path file, Taker taker) {
+  public static Reading read(Path file, Taker taker) {
     byte[] bytes = WholeFile.bytes(file, "file", MOST_BYTES);
     try {
-      return new OtioReader(file, taker).timeline(MAPPER.readTree(bytes));
+      return new OtioReader(file, taker).reading(MAPPER.readTree(bytes));
     } catch (IOException e) {
       throw new Problem(
           "%s is no OpenTimelineIO file, or is damaged: export it again.".formatted(file), e);
     }
   }
 
-  private Project timeline(JsonNode timeline) {
+  private Reading reading(JsonNode root) {
+    JsonNode timeline = timelineOf(root);
     JsonNode stack = timeline.path("tracks");
-    if (!timeline.path("OTIO_SCHEMA").asText().startsWith("Timeline.") || !stack.isObject()) {
-      throw new Problem(
-          "%s holds no timeline: export one as OpenTimelineIO (.otio) again.".formatted(file));
-    }
     JsonNode ours = timeline.path("metadata").path(Otio.KEY);
     if (ours.path("project").isObject()) {
       known = Optional.of(ProjectFile.read(ours.get("project"), file));
       if (ours.path("sum").asText().equals(Otio.sumOf(stack))) {
-        return known.get();
+        return new Reading(known.get(), List.of());
       }
-      known.get().shelf().forEach(m -> keep(m.file(), m));
+      known.get().shelf().forEach(shelf::keep);
     }
-    List<Track> tracks = new ArrayList<>();
-    for (JsonNode track : stack.path("children")) {
-      tracks.add(track(track));
+    List<Track> tracks = tracks(stack);
+    List<String> sentences = new ArrayList<>(shelf.sentences());
+    sentences.addAll(losses.sentences());
+    if (tracks.stream().allMatch(t -> t.clips().isEmpty()) && !sentences.isEmpty()) {
+      throw new Problem("%s: %s".formatted(file, String.join(" ", sentences)));
     }
-    Project base = known.orElseGet(() -> Project.empty(timeline.path("name").asText()));
-    return base.withShelf(order).withTracks(tracks).withMarkers(markers(stack));
+    Project project =
+        known
+            .orElseGet(() -> begun(timeline))
+            .withShelf(shelf.items())
+            .withTracks(tracks)
+            .withMarkers(markers(stack));
+    return new Reading(project, sentences);
   }
 
-  private Media keep(Path path, Media media) {
-    shelf.put(path.toAbsolutePath().normalize(), media);
-    order.add(media);
-    return media;
+  /** The timeline itself, which may lie in a collection. */
+  private JsonNode timelineOf(JsonNode root) {
+    JsonNode found = root;
+    if (OtioNode.is(root, "SerializableCollection")) {
+      List<JsonNode> timelines = new ArrayList<>();
+      root.path("children")
+          .forEach(
+              child ->
+                  timelines.addAll(OtioNode.is(child, "Timeline") ? List.of(child) : List.of()));
+      losses.add(OtioLosses.Kind.TIMELINE, timelines.size() - 1);
+      found = timelines.isEmpty() ? root : timelines.getFirst();
+    }
+    if (!OtioNode.is(found, "Timeline") || !found.path("tracks").isObject()) {
+      throw new Problem(
+          "%s holds no timeline: export one as OpenTimelineIO (.otio) again.".formatted(file));
+    }
+    return found;
+  }
+
+  /** A project as others' timelines begin one: named, with the rate of its picture. */
+  private Project begun(JsonNode timeline) {
+    String name = OtioNode.text(timeline, "name");
+    Project named = Project.empty(name.isEmpty() ? bareName() : name);
+    return shelf.items().stream()
+        .flatMap(m -> m.pictureRate().stream())
+        .findFirst()
+        .map(named::withPictureRate)
+        .orElse(named);
+  }
+
+  private String bareName() {
+    String name = String.valueOf(file.getFileName());
+    int dot = name.lastIndexOf('.');
+    return dot > 0 ? name.substring(0, dot) : name;
   }
 
   private List<Marker> markers(JsonNode stack) {
     List<Marker> markers = new ArrayList<>();
-    for (JsonNode marker : stack.path("markers")) {
-      long frame = frames(marker.path("marked_range").path("start_time"));
-      markers.add(new Marker(Ids.fresh("marker"), marker.path("name").asText(), frame));
+    for (JsonNode node : stack.path("markers")) {
+      double frame = times.frames(node.path("marked_range").path("start_time"));
+      markers.add(walk.marker(node, Math.max(0, frame)));
     }
-    return markers;
+    markers.addAll(walk.markers());
+    Set<String> seen = new HashSet<>(); // a picture and its sound carry the same ones
+    return markers.stream()
+        .filter(m -> seen.add(m.frame() + " " + m.name()))
+        .sorted(Comparator.comparingLong(Marker::frame))
+        .toList();
   }
 
-  private Track track(JsonNode node) {
+  private List<Track> tracks(JsonNode stack) {
+    List<JsonNode> pictures = new ArrayList<>();
+    List<JsonNode> sounds = new ArrayList<>();
+    for (JsonNode child : stack.path("children")) {
+      String kind = OtioNode.text(child, "kind");
+      if (!OtioNode.is(child, "Track")) {
+        pictures.add(child);
+        sounds.add(child);
+      } else if (kind.equals("Video")) {
+        pictures.add(child);
+      } else if (kind.isEmpty() || kind.equals("Audio")) {
+        sounds.add(child);
+      } else {
+        losses.add(OtioLosses.Kind.TRACK);
+      }
+    }
+    stack.path("children").forEach(this::noteUntouched);
+    List<Track> tracks = new ArrayList<>(pictureTrack(pictures, stack));
+    for (JsonNode sound : sounds) {
+      tracks.addAll(soundTracks(sound, stack));
+      times.requireBelievable(tracks.size() <= MOST_TRACKS);
+    }
+    return known.isPresent() ? tracks : tracks.stream().sorted(TrackEdits.USUAL_ORDER).toList();
+  }
+
+  /** All that is seen, on one track; none when nothing is. */
+  private List<Track> pictureTrack(List<JsonNode> nodes, JsonNode stack) {
+    if (nodes.size() == 1 && untouched.containsKey(nodes.getFirst())) {
+      return List.of(untouched.get(nodes.getFirst()));
+    }
     Optional<Track> before =
-        known.flatMap(p -> p.track(node.path("metadata").path(Otio.KEY).path("id").asText()));
-    String name = node.path("name").asText();
-    TrackKind kind = before.map(Track::kind).orElseGet(() -> kindOf(node, name));
-    List<Clip> clips = new ArrayList<>();
-    long at = 0;
-    long overlap = 0;
-    for (JsonNode child : node.path("children")) {
-      requireBelievable(++children <= MOST_CHILDREN);
-      String schema = child.path("OTIO_SCHEMA").asText();
-      long length = frames(child.path("source_range").path("duration"));
-      if (schema.startsWith("Transition.")) {
-        overlap = frames(child.path("in_offset")) + frames(child.path("out_offset"));
-        if (!clips.isEmpty()) {
-          Clip last = clips.removeLast();
-          clips.add(last.withLengthFrames(last.lengthFrames() + frames(child.path("out_offset"))));
-        }
-        continue;
+        nodes.stream()
+            .flatMap(n -> known(n).stream())
+            .filter(t -> t.kind() == TrackKind.PICTURE && usedIds.add(t.id()))
+            .findFirst();
+    List<List<OtioPiece>> layers = new ArrayList<>();
+    for (JsonNode node : nodes) {
+      if (OtioNode.isOn(node)) {
+        layers.addAll(walk.layers(node, TrackKind.PICTURE));
       }
-      if (schema.startsWith("Clip.") && length > 0) {
-        long earlier = Math.min(overlap / 2, at);
-        clip(child, kind, at - earlier, length + earlier, earlier).ifPresent(clips::add);
-      }
-      overlap = 0;
-      at += length;
     }
-    Track track = before.orElseGet(() -> Track.of(kind, name, List.of()));
-    return track.withClips(clips);
+    List<Clip> clips = clips(OtioPiece.seenFromAbove(walk.cut(layers, stack)));
+    if (clips.isEmpty() && before.isEmpty()) {
+      return List.of();
+    }
+    return List.of(
+        before.orElseGet(() -> Track.of(TrackKind.PICTURE, "Picture", List.of())).withClips(clips));
   }
 
-  private static TrackKind kindOf(JsonNode node, String name) {
-    String ours = node.path("metadata").path(Otio.KEY).path("kind").asText();
-    for (TrackKind kind : TrackKind.values()) {
-      if (kind.name().equals(ours)) {
-        return kind;
+  /** A sound track; several where stacks lie on it; none when nothing is heard on it. */
+  private List<Track> soundTracks(JsonNode node, JsonNode stack) {
+    if (untouched.containsKey(node)) {
+      return List.of(untouched.get(node));
+    }
+    Optional<Track> before = known(node).filter(t -> t.kind().sounds() && usedIds.add(t.id()));
+    TrackKind kind = before.map(Track::kind).orElseGet(() -> OtioTracks.kindOf(node, shelf));
+    String name = OtioTracks.nameOf(node, kind);
+    List<Track> tracks = new ArrayList<>();
+    for (List<OtioPiece> layer : walk.cut(walk.layers(node, kind), stack)) {
+      List<Clip> clips = clips(layer);
+      boolean first = tracks.isEmpty();
+      if (!clips.isEmpty() || (first && before.isPresent())) {
+        Track track =
+            before
+                .filter(t -> first)
+                .orElseGet(
+                    () ->
+                        Track.of(kind, first ? name : name + " " + (tracks.size() + 1), List.of()));
+        boolean off = node.has("enabled") ? !OtioNode.isOn(node) : track.muted();
+        tracks.add(track.withClips(clips).withMuted(off));
       }
     }
-    if (node.path("kind").asText().equals("Video")) {
-      return TrackKind.PICTURE;
+    return tracks;
+  }
+
+  /** The track that a node was written from; empty when that is not known. */
+  private Optional<Track> known(JsonNode node) {
+    String id = node.path("metadata").path(Otio.KEY).path("id").asText("");
+    return known.flatMap(p -> p.track(id));
+  }
+
+  /** Notes a track that is as this program wrote it; its ids are taken then. */
+  private void noteUntouched(JsonNode node) {
+    known(node)
+        .filter(
+            t ->
+                Otio.sumOf(Otio.track(known.orElseThrow(), t, file)).equals(Otio.sumOf(node))
+                    && usedIds.add(t.id()))
+        .ifPresent(
+            track -> {
+              untouched.put(node, track);
+              track.clips().forEach(c -> usedIds.add(c.id()));
+            });
+  }
+
+  private List<Clip> clips(List<OtioPiece> pieces) {
+    Map<String, OtioPiece> lasts = new HashMap<>();
+    pieces.forEach(p -> lasts.put(idOf(p), p));
+    List<Clip> clips = new ArrayList<>();
+    for (OtioPiece piece : pieces) {
+      clip(piece, lasts.get(idOf(piece)) == piece).ifPresent(clips::add);
     }
-    String words = name.toLowerCase(Locale.ROOT);
-    if (words.matches(".*(voice|narrat|speech|dialog|vo\\b).*")) {
-      return TrackKind.VOICE;
-    }
-    return words.matches(".*(effect|sfx|fx).*") ? TrackKind.EFFECTS : TrackKind.MUSIC;
+    return clips;
+  }
+
+  /** The clip that a piece was written from; empty when that was not here. */
+  private static String idOf(OtioPiece piece) {
+    return piece.clip().path("metadata").path(Otio.KEY).path("id").asText("");
   }
 
   /**
-   * A clip, with what an untouched one of its name had besides.
+   * A piece as a clip, with what the one that it was written from had besides.
    *
-   * @param earlier how much of its media lies before its own start, as the one before crosses over
+   * @param last whether that one ends with it, as it may have been cut
    */
-  private Optional<Clip> clip(
-      JsonNode node, TrackKind kind, long start, long length, long earlier) {
-    JsonNode reference =
-        node.has("media_reference")
-            ? node.get("media_reference")
-            : node.path("media_references").path("DEFAULT_MEDIA");
-    String url = reference.path("target_url").asText();
-    if (url.isEmpty()) {
+  private Optional<Clip> clip(OtioPiece piece, boolean last) {
+    long start = Math.round(piece.start());
+    long length = Math.round(piece.end()) - start;
+    if (length < 1) {
       return Optional.empty();
     }
-    Media media = mediaOf(url, kind);
-    long mediaStart = frames(node.path("source_range").path("start_time"));
-    String id = node.path("metadata").path(Otio.KEY).path("id").asText();
-    Optional<Clip> before = known.flatMap(p -> p.clip(id));
+    Optional<Clip> before = known.flatMap(p -> p.clip(idOf(piece)));
+    boolean first = before.isPresent() && usedIds.add(idOf(piece));
     Clip clip =
         before
-            .orElseGet(() -> Clip.whole(media, 0))
-            .withId(before.isPresent() && firstOf(id) ? id : Ids.fresh("clip"))
-            .withMediaId(media.id())
-            .withFit(Optional.empty());
+            .orElseGet(() -> Clip.whole(piece.media(), 0))
+            .withId(first ? idOf(piece) : Ids.fresh("clip"))
+            .withMediaId(piece.media().id())
+            .withFit(Optional.empty())
+            .withExtent(start, length, Math.round(piece.mediaStart()), List.of());
     return Optional.of(
-        clip.withExtent(start, length, Math.max(0, mediaStart - earlier), List.of())
-            .withFadeIn(before.map(Clip::fadeIn).orElse(Fade.NONE))
+        clip.withFadeIn(fade(piece.fadeIn(), first ? clip.fadeIn() : Fade.NONE))
+            .withFadeOut(fade(piece.fadeOut(), last ? clip.fadeOut() : Fade.NONE))
             .withFittingFades());
   }
 
-  private boolean firstOf(String id) {
-    return usedIds.add(id);
-  }
-
-  private Media mediaOf(String url, TrackKind kind) {
-    Path path;
-    try {
-      path = FileUrl.pathOf(url, file.getParent());
-    } catch (IllegalArgumentException e) {
-      throw new Problem(
-          "%s refers to %s, which is no file here: link its media again where it was made."
-              .formatted(file, url),
-          e);
-    }
-    Path found = path.toAbsolutePath().normalize();
-    Media there = shelf.get(found);
-    return there == null ? keep(found, taker.take(found, mediaKind(kind))) : there;
-  }
-
-  private static MediaKind mediaKind(TrackKind kind) {
-    return switch (kind) {
-      case PICTURE, CAMERA -> MediaKind.PICTURE;
-      case VOICE -> MediaKind.VOICE;
-      case MUSIC -> MediaKind.MUSIC;
-      case EFFECTS -> MediaKind.EFFECT;
-    };
-  }
-
-  /** A time in sample frames, whatever its own rate. */
-  private long frames(JsonNode time) {
-    double value = time.path("value").asDouble(0);
-    double own = time.path("rate").asDouble(rate);
-    double seconds = value / own;
-    requireBelievable(own > 0 && seconds >= 0 && seconds <= MOST_SECONDS);
-    return Math.round(seconds * rate);
-  }
-
-  private void requireBelievable(boolean fine) {
-    if (!fine) {
-      throw new Problem("%s has times or counts that cannot be: export it again.".formatted(file));
-    }
+  private static Fade fade(double frames, Fade before) {
+    return frames >= 1 ? Fade.ofLength(Math.round(frames)) : before;
   }
 }

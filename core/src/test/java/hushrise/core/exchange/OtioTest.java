@@ -6,6 +6,7 @@ import static org.assertj.core.api.Assertions.within;
 
 import com.fasterxml.jackson.databind.JsonNode;
 import com.fasterxml.jackson.databind.ObjectMapper;
+import com.fasterxml.jackson.databind.node.ArrayNode;
 import com.fasterxml.jackson.databind.node.ObjectNode;
 import hushrise.core.Problem;
 import hushrise.core.loudness.FilmLoudness;
@@ -15,8 +16,10 @@ import hushrise.core.project.Project;
 import hushrise.core.project.UnknownFields;
 import hushrise.core.project.media.TrackKind;
 import hushrise.core.project.timeline.Clip;
+import hushrise.core.project.timeline.Fade;
 import hushrise.core.project.timeline.Track;
 import hushrise.core.sound.Progress;
+import hushrise.core.store.ProjectFile;
 import java.io.IOException;
 import java.nio.file.Files;
 import java.nio.file.Path;
@@ -28,10 +31,6 @@ import org.junit.jupiter.api.io.TempDir;
 class OtioTest {
 
   private static final ObjectMapper MAPPER = new ObjectMapper();
-  private static final OtioReader.Taker NONE =
-      (file, kind) -> {
-        throw new Problem(file + " is asked for");
-      };
 
   @TempDir private Path folder;
 
@@ -43,9 +42,83 @@ class OtioTest {
     return Files.write(folder.resolve("film.otio"), Otio.bytes(rich, folder.resolve("film.otio")));
   }
 
+  private static Project read(Path file) {
+    return OtioReader.read(file, Timelines.NOTHING).project();
+  }
+
   @Test
   void anUntouchedTimelineGivesItsProjectBackWhole() throws IOException {
-    assertThat(OtioReader.read(written(), NONE).withUnknown(UnknownFields.NONE)).isEqualTo(rich);
+    assertThat(read(written()).withUnknown(UnknownFields.NONE)).isEqualTo(rich);
+  }
+
+  @Test
+  void soDoesOneThatANewerLibraryHasWrittenAnew() throws IOException {
+    Path file = written();
+    JsonNode timeline = MAPPER.readTree(file.toFile());
+    for (JsonNode track : timeline.get("tracks").get("children")) {
+      for (JsonNode child : track.get("children")) {
+        if (child.get("OTIO_SCHEMA").asText().equals("Clip.1")) {
+          ObjectNode clip = (ObjectNode) child;
+          clip.put("OTIO_SCHEMA", "Clip.2").put("active_media_reference_key", "DEFAULT_MEDIA");
+          clip.putObject("media_references").set("DEFAULT_MEDIA", clip.remove("media_reference"));
+        }
+      }
+    }
+    MAPPER.writeValue(file.toFile(), timeline);
+    assertThat(read(file).withUnknown(UnknownFields.NONE)).isEqualTo(rich);
+  }
+
+  @Test
+  void tracksThatNobodyTouchedComeBackWholeAndACopyIsAnother() throws IOException {
+    Path file = written();
+    ObjectNode timeline = (ObjectNode) MAPPER.readTree(file.toFile());
+    ArrayNode tracks = (ArrayNode) timeline.get("tracks").get("children");
+    tracks.add(tracks.get(0).deepCopy());
+    ((ObjectNode) tracks.get(1)).put("enabled", false);
+    MAPPER.writeValue(file.toFile(), timeline);
+    Project read = read(file);
+    List<Track> before = rich.tracks();
+    assertThat(read.tracks()).hasSize(before.size() + 1);
+    for (int t = 0; t < before.size(); t++) {
+      Track track = read.tracks().get(t);
+      if (t == 1) {
+        assertThat(track.muted()).isTrue();
+        assertThat(track.line()).isEqualTo(before.get(1).line());
+      } else {
+        assertThat(track).isEqualTo(before.get(t));
+      }
+    }
+    Track copy = read.tracks().getLast();
+    assertThat(copy.kind()).isEqualTo(before.getFirst().kind());
+    assertThat(copy.clips()).hasSameSizeAs(before.getFirst().clips());
+    Path saved = folder.resolve("back.hushrise");
+    ProjectFile.save(read, saved);
+    assertThat(ProjectFile.load(saved).tracks()).isEqualTo(read.tracks());
+  }
+
+  @Test
+  void aClipThatComesBackInRunsFadesAtItsEndsOnly() throws IOException {
+    Path file = written();
+    ObjectNode timeline = (ObjectNode) MAPPER.readTree(file.toFile());
+    Track music = rich.firstTrack(TrackKind.MUSIC).orElseThrow();
+    Clip looped =
+        music.clips().stream().filter(c -> !c.seams().isEmpty()).findFirst().orElseThrow();
+    for (JsonNode track : timeline.get("tracks").get("children")) {
+      if (track.get("name").asText().equals(music.name())) {
+        ((ObjectNode) track).put("name", "Other");
+      }
+    }
+    MAPPER.writeValue(file.toFile(), timeline);
+    List<Clip> runs =
+        read(file).track(music.id()).orElseThrow().clipsInTime().stream()
+            .filter(c -> c.startFrame() >= looped.startFrame() && c.endFrame() <= looped.endFrame())
+            .toList();
+    assertThat(runs).hasSize(looped.seams().size() + 1);
+    assertThat(looped.fadeIn().lengthFrames()).isPositive();
+    for (Clip run : runs) {
+      assertThat(run.fadeIn()).isEqualTo(run == runs.getFirst() ? looped.fadeIn() : Fade.NONE);
+      assertThat(run.fadeOut()).isEqualTo(run == runs.getLast() ? looped.fadeOut() : Fade.NONE);
+    }
   }
 
   @Test
@@ -81,7 +154,7 @@ class OtioTest {
       }
     }
     MAPPER.writeValue(file.toFile(), timeline);
-    Project read = OtioReader.read(file, NONE);
+    Project read = read(file);
     Track music = read.firstTrack(TrackKind.MUSIC).orElseThrow();
     Track before = rich.firstTrack(TrackKind.MUSIC).orElseThrow();
     assertThat(music.line()).isEqualTo(before.line());
@@ -92,45 +165,18 @@ class OtioTest {
   }
 
   @Test
-  void anotherProgramsTimelineBecomesAProject() throws IOException {
-    Path file =
-        Files.writeString(
-            folder.resolve("other.otio"),
-            """
-            {"OTIO_SCHEMA":"Timeline.1","name":"Other","tracks":{"OTIO_SCHEMA":"Stack.1","children":[
-              {"OTIO_SCHEMA":"Track.1","name":"Voice over","kind":"Audio","children":[
-                {"OTIO_SCHEMA":"Gap.1","source_range":{"start_time":{"rate":25,"value":0},"duration":{"rate":25,"value":50}}},
-                {"OTIO_SCHEMA":"Clip.2","name":"take","source_range":{"start_time":{"rate":25,"value":10},"duration":{"rate":25,"value":25}},
-                 "media_references":{"DEFAULT_MEDIA":{"OTIO_SCHEMA":"ExternalReference.1","target_url":"sounds/take.wav"}}}]}]}}
-            """);
-    Project read =
-        OtioReader.read(
-            file,
-            (path, kind) -> {
-              assertThat(path).isEqualTo(folder.resolve("sounds").resolve("take.wav"));
-              return Projects.media("take", kind, 480_000);
-            });
-    Track track = read.tracks().getFirst();
-    assertThat(track.kind()).isEqualTo(TrackKind.VOICE);
-    Clip clip = track.clips().getFirst();
-    assertThat(clip.startFrame()).isEqualTo(96_000);
-    assertThat(clip.lengthFrames()).isEqualTo(48_000);
-    assertThat(clip.mediaStartFrame()).isEqualTo(19_200);
-  }
-
-  @Test
   void whatCannotBeIsSaid() throws IOException {
     Path file = folder.resolve("x.otio");
     for (String text :
         List.of(
             "no json",
             "{}",
-            "{\"OTIO_SCHEMA\":\"Timeline.1\",\"tracks\":{\"children\":[{\"children\":[{\"OTIO_SCHEMA\":\"Gap.1\",\"source_range\":{\"duration\":{\"rate\":1,\"value\":1e12}}}]}]}}",
-            "{\"OTIO_SCHEMA\":\"Timeline.1\",\"tracks\":{\"children\":[{\"children\":[{\"OTIO_SCHEMA\":\"Clip.1\",\"source_range\":{\"duration\":{\"rate\":1,\"value\":1}},\"media_reference\":{\"target_url\":\"file://host/x\"}}]}]}}")) {
+            "{\"OTIO_SCHEMA\":\"Timeline.1\",\"tracks\":{\"children\":[{\"OTIO_SCHEMA\":\"Track.1\",\"children\":[{\"OTIO_SCHEMA\":\"Gap.1\",\"source_range\":{\"duration\":{\"rate\":1,\"value\":1e12}}}]}]}}",
+            "{\"OTIO_SCHEMA\":\"Timeline.1\",\"tracks\":{\"children\":[{\"OTIO_SCHEMA\":\"Track.1\",\"children\":[{\"OTIO_SCHEMA\":\"Clip.1\",\"source_range\":{\"duration\":{\"rate\":1,\"value\":1}},\"media_reference\":{\"target_url\":\"file://host/x\"}}]}]}}")) {
       Files.writeString(file, text);
-      assertThatThrownBy(() -> OtioReader.read(file, NONE)).as(text).isInstanceOf(Problem.class);
+      assertThatThrownBy(() -> read(file)).as(text).isInstanceOf(Problem.class);
     }
-    assertThatThrownBy(() -> OtioReader.read(folder.resolve("none.otio"), NONE))
+    assertThatThrownBy(() -> read(folder.resolve("none.otio")))
         .hasMessageContaining("There is no file");
   }
 

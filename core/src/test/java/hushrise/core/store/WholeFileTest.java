@@ -6,6 +6,7 @@ import static org.junit.jupiter.api.Assumptions.assumeTrue;
 
 import hushrise.core.Problem;
 import hushrise.core.exchange.OtioReader;
+import hushrise.core.exchange.Timelines;
 import hushrise.core.speech.WebVtt;
 import hushrise.core.time.Span;
 import java.io.IOException;
@@ -34,7 +35,7 @@ class WholeFileTest {
   private void refusedByAll(Path sent, String words) {
     assertThatThrownBy(() -> ProjectFile.load(sent)).as("project").satisfies(e -> is(e, words));
     assertThatThrownBy(() -> WebVtt.read(sent, RATE)).as("captions").satisfies(e -> is(e, words));
-    assertThatThrownBy(() -> OtioReader.read(sent, (path, at) -> null))
+    assertThatThrownBy(() -> OtioReader.read(sent, Timelines.NOTHING))
         .as("timeline")
         .satisfies(e -> is(e, words));
   }

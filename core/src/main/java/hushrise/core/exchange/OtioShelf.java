@@ -1,0 +1,144 @@
+package hushrise.core.exchange;
+
+import com.fasterxml.jackson.databind.JsonNode;
+import hushrise.core.Ids;
+import hushrise.core.Problem;
+import hushrise.core.project.media.Media;
+import hushrise.core.project.media.MediaKind;
+import hushrise.core.project.media.TrackKind;
+import hushrise.core.time.FrameRate;
+import java.nio.file.Files;
+import java.nio.file.Path;
+import java.util.ArrayList;
+import java.util.LinkedHashMap;
+import java.util.LinkedHashSet;
+import java.util.List;
+import java.util.Map;
+import java.util.Optional;
+import java.util.Set;
+
+/** The media that a timeline refers to. Those that are not there are kept as missing. */
+final class OtioShelf {
+
+  private final OtioTimes times;
+  private final OtioReader.Taker taker;
+  private final Map<Path, Media> byFile = new LinkedHashMap<>();
+  private final Set<Path> missing = new LinkedHashSet<>();
+  private final Map<Path, String> refused = new LinkedHashMap<>();
+
+  OtioShelf(OtioTimes times, OtioReader.Taker taker) {
+    this.times = times;
+    this.taker = taker;
+  }
+
+  /** Puts an item on it that is known already. */
+  void keep(Media media) {
+    byFile.put(normal(media.file()), media);
+  }
+
+  List<Media> items() {
+    return List.copyOf(byFile.values());
+  }
+
+  /** What could not be had, in sentences. */
+  List<String> sentences() {
+    List<String> sentences = new ArrayList<>(refused.values());
+    if (!missing.isEmpty()) {
+      Path first = missing.iterator().next();
+      int more = missing.size() - 1;
+      sentences.add(
+          more == 0
+              ? "%s is not there, and is silent until it is found again.".formatted(first)
+              : "%s and %d more files are not there, and are silent until they are found again."
+                  .formatted(first, more));
+    }
+    return sentences;
+  }
+
+  /**
+   * What a clip plays; empty where that is no file, or one that cannot be read.
+   *
+   * @param kind the kind of track that it lies on
+   */
+  Optional<Media> mediaOf(JsonNode clip, TrackKind kind) {
+    Optional<Path> named = fileOf(clip);
+    if (named.isEmpty()) {
+      return Optional.empty();
+    }
+    Path file = named.get();
+    if (missing.contains(file) || !(Files.exists(file) || byFile.containsKey(file))) {
+      missing.add(file);
+      byFile.put(file, away(file, clip, mediaKind(kind)));
+    } else if (!byFile.containsKey(file) && !refused.containsKey(file)) {
+      take(file, kind);
+    }
+    return Optional.ofNullable(byFile.get(file));
+  }
+
+  private void take(Path file, TrackKind kind) {
+    try {
+      byFile.put(file, taker.take(file, mediaKind(kind)));
+    } catch (Problem e) {
+      refused.put(file, e.getMessage());
+    }
+  }
+
+  /** What the timeline alone says of a file: it lasts at least as long as its clips need it to. */
+  private Media away(Path file, JsonNode clip, MediaKind kind) {
+    JsonNode whole = OtioNode.referenceOf(clip).path("available_range");
+    JsonNode used = clip.path("source_range");
+    double least =
+        times
+            .range(whole)
+            .map(OtioTimes.Range::length)
+            .or(() -> times.range(used).map(OtioTimes.Range::end))
+            .orElse(0.0);
+    long length = Math.round(Math.clamp(least, 1, times.most()));
+    Media known = byFile.get(file);
+    if (known != null) {
+      return known.withLengthFrames(Math.max(known.lengthFrames(), length));
+    }
+    Optional<FrameRate> rate =
+        kind == MediaKind.PICTURE
+            ? OtioTimes.pictureRate(used).or(() -> Optional.of(FrameRate.DEFAULT))
+            : Optional.empty();
+    return new Media(Ids.fresh("media"), file, kind, length, true, rate, "");
+  }
+
+  /** The kind of track that a clip's file asks for; empty where that cannot be told. */
+  Optional<TrackKind> kindOf(JsonNode clip) {
+    Optional<Path> file = fileOf(clip);
+    Optional<Media> known = file.map(byFile::get);
+    if (known.isPresent()) {
+      return known.map(m -> heardAs(m.kind()));
+    }
+    try {
+      return file.filter(Files::exists).map(f -> heardAs(taker.guess(f)));
+    } catch (Problem e) {
+      return Optional.empty(); // said when it is taken
+    }
+  }
+
+  private static TrackKind heardAs(MediaKind kind) {
+    return kind.isSeen() ? TrackKind.CAMERA : kind.trackKind();
+  }
+
+  private static MediaKind mediaKind(TrackKind kind) {
+    return switch (kind) {
+      case PICTURE, CAMERA -> MediaKind.PICTURE;
+      case VOICE -> MediaKind.VOICE;
+      case MUSIC -> MediaKind.MUSIC;
+      case EFFECTS -> MediaKind.EFFECT;
+    };
+  }
+
+  /** The file that a clip names; empty where it names none of this machine. */
+  Optional<Path> fileOf(JsonNode clip) {
+    String url = OtioNode.referenceOf(clip).path("target_url").asText("");
+    return url.isEmpty() ? Optional.empty() : FileUrl.find(url, times.file().getParent());
+  }
+
+  private static Path normal(Path file) {
+    return file.toAbsolutePath().normalize();
+  }
+}
