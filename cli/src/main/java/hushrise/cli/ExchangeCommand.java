@@ -67,7 +67,7 @@ final class ExchangeCommand implements Callable<Integer> {
     MediaStore store = new MediaStore(CacheFolder.ofUser());
     Project project = read(store, progress);
     switch (ending) {
-      case "otio" -> AtomicFile.write(output, Otio.bytes(project, output));
+      case "otio" -> Otio.write(project, output);
       case "hushrise" -> ProjectFile.save(project, output);
       case "csv" ->
           write(

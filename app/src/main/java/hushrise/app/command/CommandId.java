@@ -29,6 +29,7 @@ public enum CommandId {
   EXPORT("export", Menu.FILE, Needs.FILM, "Shortcut+E"),
   CREDITS("credits", Menu.FILE, Needs.FILM, "Shortcut+K"),
   COLLECT("collect", Menu.FILE, Needs.FILM),
+  TIMELINE("timeline", Menu.FILE, Needs.FILM),
   VERSIONS("versions", Menu.FILE, Needs.FILM),
   FIND_FILES("findFiles", Menu.FILE, Needs.FILM),
   QUIT("quit", Menu.FILE, Needs.NOTHING, "Shortcut+Q"),

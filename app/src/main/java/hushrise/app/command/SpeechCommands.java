@@ -5,6 +5,7 @@ import static hushrise.app.words.Texts.text;
 
 import hushrise.app.file.FileChoice;
 import hushrise.app.file.FileNames;
+import hushrise.app.file.Questions;
 import hushrise.app.job.Messages;
 import hushrise.app.listen.Hearing;
 import hushrise.app.listen.SpeechWatch;
@@ -37,14 +38,21 @@ public final class SpeechCommands {
   private final SpeechWatch watch;
   private final Hearing hearing;
   private final FileChoice choice;
+  private final Questions questions;
   private final Messages messages;
 
   public SpeechCommands(
-      Session session, SpeechWatch watch, Hearing hearing, FileChoice choice, Messages messages) {
+      Session session,
+      SpeechWatch watch,
+      Hearing hearing,
+      FileChoice choice,
+      Questions questions,
+      Messages messages) {
     this.session = session;
     this.watch = watch;
     this.hearing = hearing;
     this.choice = choice;
+    this.questions = questions;
     this.messages = messages;
   }
 
@@ -154,7 +162,7 @@ public final class SpeechCommands {
           Path suggestion = FileNames.free(folder, FileNames.bare(media.file()), ".vtt");
           choice
               .toWrite(FileChoice.Kind.CAPTIONS, text("speech.write.title"), suggestion)
-              .ifPresent(f -> write(media, FileNames.withEnding(f, ".vtt")));
+              .ifPresent(f -> questions.withEnding(f, ".vtt", file -> write(media, file)));
         });
   }
 

@@ -42,6 +42,7 @@ public interface FileChoice {
     CAPTIONS,
     CREDITS,
     COLLECTION,
+    TIMELINE,
     TAKES
   }
 

@@ -6,6 +6,8 @@ import hushrise.app.job.Jobs;
 import hushrise.app.job.Messages;
 import hushrise.app.session.Session;
 import hushrise.core.Problem;
+import hushrise.core.exchange.Otio;
+import hushrise.core.exchange.OtioReader;
 import hushrise.core.journal.Recovered;
 import hushrise.core.project.Project;
 import hushrise.core.store.AtomicFile;
@@ -13,7 +15,7 @@ import hushrise.core.store.CollectedZip;
 import hushrise.core.store.ContentDigest;
 import hushrise.core.store.ProjectCollection;
 import hushrise.core.store.ProjectFile;
-import java.nio.file.Files;
+import hushrise.media.MediaStore;
 import java.nio.file.Path;
 import java.util.Optional;
 import java.util.function.Consumer;
@@ -22,6 +24,7 @@ import java.util.function.Consumer;
 public final class ProjectFiles {
 
   private final Session session;
+  private final MediaStore store;
   private final FileChoice choice;
   private final Questions questions;
   private final Jobs jobs;
@@ -42,6 +45,7 @@ public final class ProjectFiles {
    */
   public ProjectFiles(
       Session session,
+      MediaStore store,
       FileChoice choice,
       Questions questions,
       Jobs jobs,
@@ -50,6 +54,7 @@ public final class ProjectFiles {
       Consumer<Runnable> settling,
       Runnable opened) {
     this.session = session;
+    this.store = store;
     this.choice = choice;
     this.questions = questions;
     this.jobs = jobs;
@@ -66,17 +71,19 @@ public final class ProjectFiles {
 
   /** Begins an empty project. */
   public void begin() {
-    guard(
-        () -> {
-          session.open(Project.empty(""), Optional.empty());
-          keeping.unlock();
-          opened.run();
-        });
+    guard(() -> begin(Project.empty("")));
+  }
+
+  /** Begins with a project that has no file yet. */
+  private void begin(Project project) {
+    session.open(project, Optional.empty());
+    keeping.unlock();
+    opened.run();
   }
 
   /**
-   * Opens a project file, or a zip that one was collected into: that is unpacked beside itself.
-   * Whatever is open must have been dealt with.
+   * Opens a project file, a zip that one was collected into, which is unpacked beside itself, or a
+   * timeline of another program. Whatever is open must have been dealt with.
    */
   public void open(Path file) {
     if (CollectedZip.isCalled(file)) {
@@ -86,8 +93,23 @@ public final class ProjectFiles {
           text("unpack.under", zip.getFileName()),
           progress -> CollectedZip.unpack(zip, target, progress),
           project -> guard(() -> openProject(project))); // by now there may be other work open
+    } else if (Otio.isCalled(file)) {
+      jobs.run(
+          text("timeline.under", file.getFileName()),
+          progress -> OtioReader.read(file, store.taker(progress)),
+          reading -> guard(() -> beginWith(reading, file)));
     } else {
       openProject(file);
+    }
+  }
+
+  /** Goes on from a timeline, and tells what of it could not be had. */
+  private void beginWith(OtioReader.Reading reading, Path file) {
+    begin(reading.project());
+    messages.say(text("timeline.opened", file.getFileName()));
+    if (!reading.losses().isEmpty()) {
+      questions.tell(
+          text("timeline.losses", file.getFileName()), String.join("\n", reading.losses()));
     }
   }
 
@@ -197,18 +219,7 @@ public final class ProjectFiles {
     choice
         .toWrite(FileChoice.Kind.PROJECT, text("save.title"), suggestion)
         .ifPresent(
-            chosen -> {
-              Path file = FileNames.withEnding(chosen, ProjectFile.ENDING);
-              if (file.equals(chosen) || !Files.exists(file)) {
-                save(file, then);
-              } else {
-                questions.ask(
-                    text("replace.title"),
-                    text("replace.question", file.getFileName()),
-                    text("replace.answer"),
-                    () -> save(file, then));
-              }
-            });
+            chosen -> questions.withEnding(chosen, ProjectFile.ENDING, file -> save(file, then)));
   }
 
   /** Asks where to, and puts the project and all its files into a zip that opens elsewhere. */
@@ -220,21 +231,39 @@ public final class ProjectFiles {
             FileChoice.Kind.COLLECTION,
             text("collect.title"),
             FileNames.free(folder(), name, ".zip"))
-        .map(chosen -> FileNames.withEnding(chosen, ".zip"))
         .ifPresent(
-            file ->
-                jobs.run(
-                    text("collect.under", name),
-                    progress -> ProjectCollection.collect(project, name, file, progress),
-                    made ->
-                        messages.say(
-                            made.missing().isEmpty()
-                                ? text("collect.done", file, made.files())
-                                : text(
-                                    "collect.missing",
-                                    file,
-                                    made.files(),
-                                    String.join(", ", made.missing())))));
+            chosen -> questions.withEnding(chosen, ".zip", file -> collect(project, name, file)));
+  }
+
+  private void collect(Project project, String name, Path file) {
+    jobs.run(
+        text("collect.under", name),
+        progress -> ProjectCollection.collect(project, name, file, progress),
+        made ->
+            messages.say(
+                made.missing().isEmpty()
+                    ? text("collect.done", file, made.files())
+                    : text(
+                        "collect.missing", file, made.files(), String.join(", ", made.missing()))));
+  }
+
+  /** Asks where to, and writes a timeline that other programs read. */
+  public void writeTimeline() {
+    Project project = session.present();
+    choice
+        .toWrite(
+            FileChoice.Kind.TIMELINE,
+            text("timeline.title"),
+            FileNames.free(folder(), FileNames.nameOf(project), Otio.ENDING))
+        .ifPresent(
+            chosen ->
+                questions.withEnding(
+                    chosen,
+                    Otio.ENDING,
+                    file ->
+                        jobs.run(
+                            () -> Otio.write(project, file),
+                            written -> messages.say(text("timeline.written", written)))));
   }
 
   /** Where projects were saved last, else beside the picture. */

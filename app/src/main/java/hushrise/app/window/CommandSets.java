@@ -15,6 +15,7 @@ import hushrise.app.command.ShapeCommands;
 import hushrise.app.command.SpeechCommands;
 import hushrise.app.command.TravelCommands;
 import hushrise.app.file.FileChoice;
+import hushrise.app.file.Questions;
 import hushrise.app.job.Messages;
 import hushrise.app.listen.Hearing;
 import hushrise.app.listen.PictureCuts;
@@ -41,6 +42,7 @@ final class CommandSets {
       Backstage backstage,
       Viewport view,
       FileChoice choice,
+      Questions questions,
       Consumer<Finding> askAside,
       Messages messages) {
     Session session = backstage.session();
@@ -63,7 +65,8 @@ final class CommandSets {
             new ClipCommands(session, messages, levels, fits)::addTo,
             new FadeCommands(session, cuts, messages)::addTo,
             new ShapeCommands(session, hearing, cuts, backstage.jobs(), messages)::addTo,
-            new SpeechCommands(session, backstage.heard().speech(), hearing, choice, messages)
+            new SpeechCommands(
+                    session, backstage.heard().speech(), hearing, choice, questions, messages)
                 ::addTo,
             new DraftCommands(backstage.drafting())::addTo,
             ear::addTo);

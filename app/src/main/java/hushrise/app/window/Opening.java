@@ -11,6 +11,7 @@ import hushrise.app.look.Palette;
 import hushrise.app.panel.StartPane;
 import hushrise.app.session.Session;
 import hushrise.app.timeline.Viewport;
+import hushrise.core.exchange.Otio;
 import hushrise.core.journal.Recovered;
 import hushrise.core.store.CollectedZip;
 import hushrise.core.store.ProjectFile;
@@ -46,6 +47,7 @@ final class Opening {
     projects =
         new ProjectFiles(
             session,
+            backstage.store(),
             choice,
             sheet,
             backstage.jobs(),
@@ -74,6 +76,7 @@ final class Opening {
         .set(CommandId.SAVE, () -> projects.save(() -> {}))
         .set(CommandId.SAVE_AS, () -> projects.saveAs(() -> {}))
         .set(CommandId.COLLECT, projects::collect)
+        .set(CommandId.TIMELINE, projects::writeTimeline)
         .set(CommandId.ADD, this::add)
         .set(CommandId.OTHER_FILE, () -> backstage.renewals().choose(choice));
   }
@@ -117,11 +120,18 @@ final class Opening {
     take(choice.toRead(FileChoice.Kind.MEDIA, text("add.title"), true), true);
   }
 
-  /** Takes files and folders into the project; a project, collected or not, is opened instead. */
+  /**
+   * Takes files and folders into the project; a project, collected or not, or a timeline is opened
+   * instead.
+   */
   void take(List<Path> chosen, boolean places) {
     Optional<Path> project =
         chosen.stream()
-            .filter(f -> f.toString().endsWith(ProjectFile.ENDING) || CollectedZip.isCalled(f))
+            .filter(
+                f ->
+                    f.toString().endsWith(ProjectFile.ENDING)
+                        || CollectedZip.isCalled(f)
+                        || Otio.isCalled(f))
             .findFirst();
     project.ifPresentOrElse(this::openGuarded, () -> backstage.intake().take(chosen, places));
   }

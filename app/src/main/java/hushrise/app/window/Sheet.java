@@ -101,6 +101,16 @@ public final class Sheet extends StackPane implements Questions {
     question(title, sentence, answer(secondAnswer, second), answer(firstAnswer, first));
   }
 
+  @Override
+  public void tell(String title, String sentences) {
+    Label words = new Label(sentences);
+    words.setWrapText(true);
+    Button close = answer(text("sheet.close"), () -> {});
+    close.getStyleClass().add("accent");
+    close.setDefaultButton(true);
+    open(title, close, () -> {}, words, buttons(close));
+  }
+
   /** Asks with a way out and some answers, of which Enter gives the last. */
   private void question(String title, String sentence, Button... answers) {
     Label words = new Label(sentence);

@@ -3,6 +3,7 @@ package hushrise.app.window;
 import static hushrise.app.words.Texts.text;
 
 import hushrise.app.file.FileChoice;
+import hushrise.core.exchange.Otio;
 import hushrise.core.store.ProjectFile;
 import java.io.File;
 import java.nio.file.Files;
@@ -78,7 +79,10 @@ public final class SystemFileChoice implements FileChoice {
               .getExtensionFilters()
               .add(
                   new FileChooser.ExtensionFilter(
-                      text("file.filter.projects"), "*" + ProjectFile.ENDING, "*.zip"));
+                      text("file.filter.projects"),
+                      "*" + ProjectFile.ENDING,
+                      "*.zip",
+                      "*" + Otio.ENDING));
       case CAPTIONS ->
           chooser
               .getExtensionFilters()
@@ -87,6 +91,12 @@ public final class SystemFileChoice implements FileChoice {
           chooser
               .getExtensionFilters()
               .add(new FileChooser.ExtensionFilter(text("file.filter.zips"), "*.zip"));
+      case TIMELINE ->
+          chooser
+              .getExtensionFilters()
+              .add(
+                  new FileChooser.ExtensionFilter(
+                      text("file.filter.timelines"), "*" + Otio.ENDING));
       case MEDIA, EXPORT, CREDITS, TAKES -> {}
     }
     return chooser;

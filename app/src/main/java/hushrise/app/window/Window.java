@@ -115,7 +115,7 @@ public final class Window {
         new Viewport(
             session, status, heard.cuts(), hearing, heard.files().missingProperty(), palette);
     view.axisProperty().addListener(p -> backstage.calm().moved());
-    sets = new CommandSets(backstage, view, choice, this::askAside, status);
+    sets = new CommandSets(backstage, view, choice, sheet, this::askAside, status);
     opening = new Opening(backstage, choice, sheet, status, view);
     closing = new Closing(session, backstage.exports(), opening.projects(), sheet);
     lost = new LostFiles(session, backstage.store(), choice, heard.files(), jobs, status);

@@ -110,6 +110,55 @@ class FilesTest extends WindowTestCase {
   }
 
   @Test
+  void aTimelineGoesOutAndComesBackWhole() {
+    Path timeline = folder.resolve("for others");
+    chosen.next(timeline);
+    robot.interact(() -> window.run(CommandId.TIMELINE));
+    until("it is written", () -> status().contains("for others.otio holds the tracks"));
+    Project before = project();
+    robot.interact(() -> window.take(List.of(folder.resolve("for others.otio")), true));
+    until("it is open", () -> window.session().file().isEmpty());
+    assertThat(project().tracks()).isEqualTo(before.tracks());
+    assertThat(asks()).isFalse();
+    assertThat(status()).contains("for others.otio is open");
+    untilQuiet();
+    chosen.next(timeline);
+    robot.interact(() -> window.run(CommandId.TIMELINE));
+    assertThat(asks()).as("its ending was added, so nobody was asked about it").isTrue();
+    press(KeyCode.ESCAPE);
+  }
+
+  @Test
+  void whatIsNotTakenOverOfAnotherProgramsTimelineIsTold() throws IOException {
+    Path timeline =
+        Files.writeString(
+            folder.resolve("rough cut.otio"),
+            """
+            {"OTIO_SCHEMA":"Timeline.1","name":"","tracks":{"OTIO_SCHEMA":"Stack.1","children":[
+              {"OTIO_SCHEMA":"Track.1","name":"V1","kind":"Video","children":[
+                {"OTIO_SCHEMA":"Clip.2","name":"a","source_range":null,"media_references":{"DEFAULT_MEDIA":
+                  {"OTIO_SCHEMA":"ExternalReference.1","target_url":"first-ferry.mp4"}}}]},
+              {"OTIO_SCHEMA":"Track.1","name":"A1","kind":"Audio","children":[
+                {"OTIO_SCHEMA":"Clip.2","name":"b","source_range":null,"media_references":{"DEFAULT_MEDIA":
+                  {"OTIO_SCHEMA":"ExternalReference.1","target_url":"harbour-tune.mp3"}}},
+                {"OTIO_SCHEMA":"Clip.2","name":"c","source_range":null,"media_references":{"DEFAULT_MEDIA":
+                  {"OTIO_SCHEMA":"MissingReference.1"}}}]}]}}
+            """);
+    robot.interact(() -> window.take(List.of(timeline), true));
+    until("it is told", this::asks);
+    assertThat(((Node) find("sheet")).lookupAll(".label"))
+        .extracting(n -> ((Labeled) n).getText())
+        .anyMatch(words -> words.contains("1 clip plays no file of this machine"));
+    press(KeyCode.ENTER);
+    assertThat(asks()).isFalse();
+    assertThat(project().name()).isEqualTo("rough cut");
+    assertThat(project().tracks())
+        .extracting(t -> t.kind() + " " + t.clips().size())
+        .containsExactly("PICTURE 1", "MUSIC 1");
+    untilQuiet();
+  }
+
+  @Test
   void aNameThatTheDialogDidNotAskAboutIsAskedAboutBeforeItIsReplaced() throws IOException {
     Path old = Files.writeString(folder.resolve("old.hushrise"), "another project");
     chosen.next(folder.resolve("old"));

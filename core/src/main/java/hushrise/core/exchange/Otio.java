@@ -11,11 +11,13 @@ import hushrise.core.project.media.TrackKind;
 import hushrise.core.project.timeline.Clip;
 import hushrise.core.project.timeline.Seam;
 import hushrise.core.project.timeline.Track;
+import hushrise.core.store.AtomicFile;
 import hushrise.core.store.ProjectFile;
 import java.nio.charset.StandardCharsets;
 import java.nio.file.Path;
 import java.util.ArrayList;
 import java.util.List;
+import java.util.Locale;
 import java.util.zip.CRC32;
 
 /**
@@ -27,6 +29,9 @@ import java.util.zip.CRC32;
  * the others see: as long as that is untouched, all of it comes back.
  */
 public final class Otio {
+
+  /** What the names of such files end in. */
+  public static final String ENDING = ".otio";
 
   /** Our key in a timeline's metadata. */
   static final String KEY = "hushrise";
@@ -61,6 +66,22 @@ public final class Otio {
     } catch (java.io.IOException e) {
       throw new IllegalStateException("A timeline that is no JSON", e);
     }
+  }
+
+  /** Whether a file is called as a timeline. */
+  public static boolean isCalled(Path file) {
+    return file.toString().toLowerCase(Locale.ROOT).endsWith(ENDING);
+  }
+
+  /**
+   * Writes a project's timeline.
+   *
+   * @return the file
+   * @throws hushrise.core.Problem when it cannot be written; what was there is still there then
+   */
+  public static Path write(Project project, Path file) {
+    AtomicFile.write(file, bytes(project, file));
+    return file;
   }
 
   /** A track as it is written into a timeline. */
