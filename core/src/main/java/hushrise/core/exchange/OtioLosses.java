@@ -18,6 +18,10 @@ final class OtioLosses {
     OFF(
         "1 clip that is switched off there is left out.",
         "%d clips that are switched off there are left out."),
+    UNFIT(
+        "1 clip asks its file for a picture or a sound that it does not have, and is left out.",
+        "%d clips ask their files for a picture or a sound that they do not have, and are left"
+            + " out."),
     OUTSIDE(
         "1 clip lies outside its file and is left out: link its media again where it was made.",
         "%d clips lie outside their files and are left out: link their media again where they"

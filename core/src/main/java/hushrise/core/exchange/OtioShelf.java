@@ -24,7 +24,10 @@ final class OtioShelf {
   private final OtioReader.Taker taker;
   private final Map<Path, Media> byFile = new LinkedHashMap<>();
   private final Set<Path> missing = new LinkedHashSet<>();
-  private final Map<Path, String> refused = new LinkedHashMap<>();
+  private final Map<Asked, String> refused = new LinkedHashMap<>();
+
+  /** A file that was asked for its picture or its sound. */
+  private record Asked(Path file, boolean seen) {}
 
   OtioShelf(OtioTimes times, OtioReader.Taker taker) {
     this.times = times;
@@ -69,17 +72,21 @@ final class OtioShelf {
     if (missing.contains(file) || !(Files.exists(file) || byFile.containsKey(file))) {
       missing.add(file);
       byFile.put(file, away(file, clip, mediaKind(kind)));
-    } else if (!byFile.containsKey(file) && !refused.containsKey(file)) {
-      take(file, kind);
+    } else if (!byFile.containsKey(file)) {
+      take(file, mediaKind(kind));
     }
     return Optional.ofNullable(byFile.get(file));
   }
 
-  private void take(Path file, TrackKind kind) {
+  private void take(Path file, MediaKind kind) {
+    Asked asked = new Asked(file, kind.isSeen());
+    if (refused.containsKey(asked)) {
+      return;
+    }
     try {
-      byFile.put(file, taker.take(file, mediaKind(kind)));
+      byFile.put(file, taker.take(file, kind));
     } catch (Problem e) {
-      refused.put(file, e.getMessage());
+      refused.put(asked, e.getMessage());
     }
   }
 

@@ -203,6 +203,11 @@ final class OtioWalk {
     if (media.isEmpty() || extent.length() <= 0) {
       return Optional.empty();
     }
+    boolean fits = kind == TrackKind.PICTURE ? media.get().kind().isSeen() : media.get().hasSound();
+    if (!fits) {
+      losses.add(OtioLosses.Kind.UNFIT);
+      return Optional.empty();
+    }
     noteEffects(clip);
     if (media.get().kind() == MediaKind.STILL) {
       return Optional.of(new OtioPiece(clip, media.get(), at, extent.length(), 0, 0, 0));

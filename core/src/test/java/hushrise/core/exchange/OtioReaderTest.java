@@ -257,13 +257,18 @@ class OtioReaderTest {
                 track("Video", "V1", faster, turn(5, 5), clip(1400, 300, "film.mov")),
                 track("Video", "V2", clip(range(4000, 10), file("film-b.mov", null))),
                 track("Video", "V3", clip(0, 10, "voice.wav")),
+                track("Audio", "A1", clip(0, 10, "voice.wav")),
+                track("Video", "V4", clip(0, 90, "still.png")),
+                track("Audio", "Score", clip(0, 90, "still.png")),
                 track("Subtitles", "S1"),
                 track("Audio", "vo", clip(0, 10, "https://example.org/take.wav"))));
     assertThat(places(only(reading.project(), TrackKind.PICTURE)))
-        .containsExactly("0-100 from 0", "100-200 from 1400");
+        .containsExactly("0-90 from 0", "90-100 from 90", "100-200 from 1400");
+    assertThat(places(only(reading.project(), TrackKind.VOICE))).containsExactly("0-10 from 0");
     assertThat(reading.losses())
         .containsExactlyInAnyOrder(
             folder.resolve("voice.wav") + " has no picture.",
+            "1 clip asks its file for a picture or a sound that it does not have, and is left out.",
             "1 clip is faster, slower or frozen there; here it plays as it was recorded.",
             "1 effect is not taken over.",
             "1 transition between pictures becomes a cut.",

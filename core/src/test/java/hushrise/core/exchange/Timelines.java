@@ -49,7 +49,8 @@ public final class Timelines {
         MediaKind as = seen ? guess(file) : kind;
         Optional<FrameRate> rate =
             as == MediaKind.PICTURE ? Optional.of(new FrameRate(30, 1)) : Optional.empty();
-        return new Media(Ids.fresh("media"), file, as, 60L * 48_000, true, rate, "");
+        return new Media(
+            Ids.fresh("media"), file, as, 60L * 48_000, as != MediaKind.STILL, rate, "");
       }
 
       @Override
