@@ -7,7 +7,7 @@ import hushrise.core.project.Project;
 import hushrise.core.project.media.Media;
 import hushrise.core.project.media.MediaKind;
 import hushrise.core.sound.Progress;
-import hushrise.core.speech.WebVtt;
+import hushrise.core.speech.Captions;
 import hushrise.core.store.CollectedZip;
 import hushrise.core.store.ProjectCollection;
 import hushrise.core.store.ProjectFile;
@@ -93,7 +93,7 @@ public final class Fuzz {
     List<Kind> kinds =
         List.of(
             new Kind(demo.resolve("first-ferry.hushrise"), ".hushrise", ProjectFile::load),
-            new Kind(vtt, ".vtt", file -> WebVtt.read(file, 48_000)),
+            new Kind(vtt, ".vtt", file -> Captions.read(file, 48_000)),
             new Kind(otio, ".otio", file -> OtioReader.read(file, store.taker(Progress.NONE))),
             new Kind(
                 zip,

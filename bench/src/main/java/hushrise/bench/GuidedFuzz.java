@@ -7,7 +7,7 @@ import hushrise.core.exchange.OtioReader;
 import hushrise.core.project.Project;
 import hushrise.core.project.media.Media;
 import hushrise.core.project.media.MediaKind;
-import hushrise.core.speech.WebVtt;
+import hushrise.core.speech.Captions;
 import hushrise.core.store.ProjectFile;
 import java.io.IOException;
 import java.nio.charset.CharacterCodingException;
@@ -88,7 +88,7 @@ public final class GuidedFuzz {
   private static void read(int reader, Path file) throws IOException {
     switch (reader) {
       case 0 -> ProjectFile.load(file);
-      case 1 -> WebVtt.read(file, RATE);
+      case 1 -> Captions.read(file, RATE);
       default -> OtioReader.read(file, ANYTHING);
     }
   }

@@ -19,6 +19,7 @@ import hushrise.core.project.media.Media;
 import hushrise.core.project.timeline.Clip;
 import hushrise.core.project.timeline.Track;
 import hushrise.core.separation.Energies;
+import hushrise.core.speech.Captions;
 import hushrise.core.speech.Passages;
 import hushrise.core.speech.WebVtt;
 import hushrise.core.store.AtomicFile;
@@ -147,7 +148,7 @@ public final class SpeechCommands {
 
   private void read(Media media, Path file) {
     try {
-      List<Span> spans = WebVtt.read(file, session.present().sampleRate());
+      List<Span> spans = Captions.read(file, session.present().sampleRate());
       session.commit(text("edit.readSpeech"), p -> SpeechEdits.set(p, media.id(), spans));
       messages.say(text("speech.wasRead", spans.size(), media.title()));
     } catch (Problem e) {

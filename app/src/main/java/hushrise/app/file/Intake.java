@@ -328,11 +328,12 @@ public final class Intake {
     }
   }
 
-  /** Listens to all music of the project that is placed, so that it can follow the picture. */
+  /** Listens to all music that is placed and there, so that it can follow the picture. */
   public void listenToAll() {
     Project project = session.present();
     for (Media item : project.shelf()) {
-      if (item.kind() == MediaKind.MUSIC && project.isUsed(item.id())) {
+      boolean placed = item.kind() == MediaKind.MUSIC && project.isUsed(item.id());
+      if (placed && Files.exists(item.file())) {
         listen(item, session::followFits);
       }
     }

@@ -86,7 +86,7 @@ public final class SystemFileChoice implements FileChoice {
       case CAPTIONS ->
           chooser
               .getExtensionFilters()
-              .add(new FileChooser.ExtensionFilter(text("file.filter.captions"), "*.vtt"));
+              .add(new FileChooser.ExtensionFilter(text("file.filter.captions"), "*.vtt", "*.srt"));
       case COLLECTION ->
           chooser
               .getExtensionFilters()

@@ -7,7 +7,7 @@ import static org.junit.jupiter.api.Assumptions.assumeTrue;
 import hushrise.core.Problem;
 import hushrise.core.exchange.OtioReader;
 import hushrise.core.exchange.Timelines;
-import hushrise.core.speech.WebVtt;
+import hushrise.core.speech.Captions;
 import hushrise.core.time.Span;
 import java.io.IOException;
 import java.io.RandomAccessFile;
@@ -34,7 +34,7 @@ class WholeFileTest {
 
   private void refusedByAll(Path sent, String words) {
     assertThatThrownBy(() -> ProjectFile.load(sent)).as("project").satisfies(e -> is(e, words));
-    assertThatThrownBy(() -> WebVtt.read(sent, RATE)).as("captions").satisfies(e -> is(e, words));
+    assertThatThrownBy(() -> Captions.read(sent, RATE)).as("captions").satisfies(e -> is(e, words));
     assertThatThrownBy(() -> OtioReader.read(sent, Timelines.NOTHING))
         .as("timeline")
         .satisfies(e -> is(e, words));
@@ -69,8 +69,8 @@ class WholeFileTest {
     byte[] latin =
         "WEBVTT\n\n00:01.000 --> 00:02.000\nM\u00f6we\n".getBytes(StandardCharsets.ISO_8859_1);
     Files.write(file, latin);
-    assertThatThrownBy(() -> WebVtt.read(file, RATE)).satisfies(e -> is(e, "UTF-8"));
+    assertThatThrownBy(() -> Captions.read(file, RATE)).satisfies(e -> is(e, "UTF-8"));
     Files.writeString(file, "WEBVTT\n\n00:01.000 --> 00:02.000\nM\u00f6we\n");
-    assertThat(WebVtt.read(file, RATE)).containsExactly(new Span(RATE, 2L * RATE));
+    assertThat(Captions.read(file, RATE)).containsExactly(new Span(RATE, 2L * RATE));
   }
 }
