@@ -13,6 +13,7 @@ import hushrise.app.session.Session;
 import hushrise.app.timeline.Viewport;
 import hushrise.core.exchange.Otio;
 import hushrise.core.journal.Recovered;
+import hushrise.core.project.media.MediaKind;
 import hushrise.core.store.CollectedZip;
 import hushrise.core.store.ProjectFile;
 import java.nio.file.Files;
@@ -55,7 +56,7 @@ final class Opening {
             backstage.keeping(),
             this::settle,
             this::opened);
-    start = new StartPane(choice, backstage.intake()::takeAs, this::openGuarded);
+    start = new StartPane(choice, this::takeAs, this::openGuarded);
     showStart();
   }
 
@@ -125,15 +126,24 @@ final class Opening {
    * instead.
    */
   void take(List<Path> chosen, boolean places) {
-    Optional<Path> project =
-        chosen.stream()
-            .filter(
-                f ->
-                    f.toString().endsWith(ProjectFile.ENDING)
-                        || CollectedZip.isCalled(f)
-                        || Otio.isCalled(f))
-            .findFirst();
-    project.ifPresentOrElse(this::openGuarded, () -> backstage.intake().take(chosen, places));
+    projectAmong(chosen)
+        .ifPresentOrElse(this::openGuarded, () -> backstage.intake().take(chosen, places));
+  }
+
+  /** The same for files with a purpose that a person named. */
+  private void takeAs(List<Path> chosen, MediaKind kind) {
+    projectAmong(chosen)
+        .ifPresentOrElse(this::openGuarded, () -> backstage.intake().takeAs(chosen, kind));
+  }
+
+  private static Optional<Path> projectAmong(List<Path> files) {
+    return files.stream()
+        .filter(
+            f ->
+                f.toString().endsWith(ProjectFile.ENDING)
+                    || CollectedZip.isCalled(f)
+                    || Otio.isCalled(f))
+        .findFirst();
   }
 
   /** Moves the playhead to a part of the film once it is open. */

@@ -50,6 +50,16 @@ class StartTest extends WindowTestCase {
   }
 
   @Test
+  void aProjectThatIsGivenAsTheFilmIsOpened() {
+    chosen.next(folder.resolve("first-ferry.hushrise"));
+    robot.clickOn("#start-picture");
+    until("it is open", () -> window.session().file().isPresent());
+    untilQuiet();
+    assertThat(project().name()).isEqualTo("First Ferry");
+    assertThat(isStarting()).isFalse();
+  }
+
+  @Test
   void severalFilesAreOneStepAndTheyCanBeGivenBack() {
     chosen.next(folder.resolve("narration-1.flac"), folder.resolve("narration-2.flac"));
     robot.clickOn("#start-voice");
