@@ -5,8 +5,12 @@ import hushrise.core.project.media.Media;
 import hushrise.core.project.media.MediaKind;
 import io.soabase.recordbuilder.core.RecordBuilder;
 import java.util.ArrayList;
+import java.util.Comparator;
 import java.util.List;
+import java.util.Map;
+import java.util.NavigableMap;
 import java.util.Optional;
+import java.util.TreeMap;
 
 /**
  * A stretch of a timeline on which a file is heard or seen. All times in sample frames.
@@ -80,18 +84,40 @@ record OtioPiece(
    */
   static List<OtioPiece> seenFromAbove(List<List<OtioPiece>> layers) {
     List<OtioPiece> seen = new ArrayList<>();
-    for (List<OtioPiece> layer : layers) {
-      for (OtioPiece over : layer) {
-        List<OtioPiece> left = new ArrayList<>();
-        for (OtioPiece under : seen) {
-          under.within(0, over.start()).ifPresent(left::add);
-          under.within(over.end(), Double.MAX_VALUE).ifPresent(left::add);
-        }
-        left.add(over);
-        seen = left;
+    NavigableMap<Double, Double> covered = new TreeMap<>(); // ends by starts, apart
+    for (List<OtioPiece> layer : layers.reversed()) {
+      for (OtioPiece piece : layer.reversed()) {
+        piece.addUncovered(covered, seen);
+        cover(piece, covered);
       }
     }
-    seen.sort((a, b) -> Double.compare(a.start(), b.start()));
+    seen.sort(Comparator.comparingDouble(OtioPiece::start));
     return seen;
+  }
+
+  private void addUncovered(NavigableMap<Double, Double> covered, List<OtioPiece> into) {
+    Map.Entry<Double, Double> before = covered.floorEntry(start);
+    double from = before == null ? start : Math.max(start, before.getValue());
+    for (Map.Entry<Double, Double> over : covered.tailMap(start, false).entrySet()) {
+      if (over.getKey() >= end()) {
+        break;
+      }
+      within(from, over.getKey()).ifPresent(into::add);
+      from = over.getValue();
+    }
+    within(from, end()).ifPresent(into::add);
+  }
+
+  private static void cover(OtioPiece piece, NavigableMap<Double, Double> covered) {
+    double from = piece.start();
+    double to = piece.end();
+    for (Map.Entry<Double, Double> at = covered.floorEntry(to);
+        at != null && at.getValue() >= from;
+        at = covered.floorEntry(to)) {
+      from = Math.min(from, at.getKey());
+      to = Math.max(to, at.getValue());
+      covered.remove(at.getKey());
+    }
+    covered.put(from, to);
   }
 }

@@ -20,6 +20,9 @@ import java.util.Set;
 /** The media that a timeline refers to. Those that are not there are kept as missing. */
 final class OtioShelf {
 
+  /** So many files that cannot be read are told of one by one. */
+  private static final int MOST_TOLD = 3;
+
   private final OtioTimes times;
   private final OtioReader.Taker taker;
   private final Map<Path, Media> byFile = new LinkedHashMap<>();
@@ -45,7 +48,11 @@ final class OtioShelf {
 
   /** What could not be had, in sentences. */
   List<String> sentences() {
-    List<String> sentences = new ArrayList<>(refused.values());
+    List<String> sentences = new ArrayList<>(refused.values().stream().limit(MOST_TOLD).toList());
+    int untold = refused.size() - sentences.size();
+    if (untold > 0) {
+      sentences.add("%d more files cannot be read.".formatted(untold));
+    }
     if (!missing.isEmpty()) {
       Path first = missing.iterator().next();
       int more = missing.size() - 1;

@@ -13,7 +13,9 @@ import static hushrise.core.exchange.Timelines.turn;
 import static hushrise.core.exchange.Timelines.with;
 import static org.assertj.core.api.Assertions.assertThat;
 
+import com.fasterxml.jackson.databind.node.MissingNode;
 import hushrise.core.Problem;
+import hushrise.core.mix.Projects;
 import hushrise.core.project.Project;
 import hushrise.core.project.media.Media;
 import hushrise.core.project.media.MediaKind;
@@ -144,5 +146,41 @@ class OtioProperties {
       }
     }
     assertThat(project.tracksOf(TrackKind.PICTURE).count()).isLessThanOrEqualTo(1);
+  }
+
+  @Property
+  void whatIsSeenIsTheUppermostAtAnyTime(@ForAll Random random) {
+    List<List<OtioPiece>> layers = new ArrayList<>();
+    for (int l = random.nextInt(4); l >= 0; l--) {
+      List<OtioPiece> layer = new ArrayList<>();
+      for (int i = random.nextInt(6); i >= 0; i--) {
+        double length = 2.0 + random.nextInt(60);
+        Media media = Projects.media("m" + layers.size() + i, MediaKind.PICTURE, 1_000);
+        double mediaStart = random.nextInt(500);
+        layer.add(
+            new OtioPiece(
+                MissingNode.getInstance(), media, random.nextInt(100), length, mediaStart, 0, 0));
+      }
+      layers.add(layer);
+    }
+    List<OtioPiece> seen = OtioPiece.seenFromAbove(layers);
+    for (double t = 0.5; t < 170; t++) {
+      assertThat(at(seen, t)).as("%s of %s", t, layers).isEqualTo(uppermost(layers, t));
+    }
+  }
+
+  private static String uppermost(List<List<OtioPiece>> layers, double t) {
+    List<OtioPiece> all = layers.stream().flatMap(List::stream).toList();
+    return at(
+        all.reversed().stream().filter(p -> p.start() <= t && t < p.end()).limit(1).toList(), t);
+  }
+
+  /** What plays at a time, and where in its media; of no more than one. */
+  private static String at(List<OtioPiece> pieces, double t) {
+    return pieces.stream()
+        .filter(p -> p.start() <= t && t < p.end())
+        .map(p -> p.media().id() + " " + (p.mediaStart() + t - p.start()))
+        .toList()
+        .toString();
   }
 }

@@ -335,6 +335,19 @@ class OtioReaderTest {
   }
 
   @Test
+  void ofManyFilesThatCannotBeReadAFewAreNamed() throws IOException {
+    Map<String, Object>[] clips = manyClips(9);
+    for (int i = 1; i < clips.length; i++) {
+      String name = Files.writeString(folder.resolve("voice-" + i + ".wav"), "").getFileName() + "";
+      clips[i] = clip(0, 10, name);
+    }
+    clips[0] = clip(0, 10, "film.mov");
+    OtioReader.Reading reading = reading(timeline(track("Video", "V1", clips)));
+    assertThat(reading.losses()).hasSize(4);
+    assertThat(reading.losses().getLast()).isEqualTo("5 more files cannot be read.");
+  }
+
+  @Test
   void theFirstTimelineOfACollectionIsRead() {
     Map<String, Object> one = timeline(track("Audio", "vo", clip(0, 10, "voice.wav")));
     OtioReader.Reading reading =
