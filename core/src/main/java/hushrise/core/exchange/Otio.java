@@ -18,6 +18,7 @@ import java.nio.file.Path;
 import java.util.ArrayList;
 import java.util.List;
 import java.util.Locale;
+import java.util.function.LongFunction;
 import java.util.zip.CRC32;
 
 /**
@@ -35,6 +36,9 @@ public final class Otio {
 
   /** Our key in a timeline's metadata. */
   static final String KEY = "hushrise";
+
+  /** Times this near to a whole picture are meant to be there. */
+  private static final double SAME_PICTURES = 0.01;
 
   private static final ObjectMapper MAPPER = new ObjectMapper();
 
@@ -136,7 +140,7 @@ public final class Otio {
     }
   }
 
-  private ObjectNode schema(String schema, String name) {
+  private static ObjectNode schema(String schema, String name) {
     ObjectNode node = MAPPER.createObjectNode();
     node.put("OTIO_SCHEMA", schema);
     node.put("name", name);
@@ -146,7 +150,7 @@ public final class Otio {
 
   private ObjectNode timeline() {
     ObjectNode timeline = schema("Timeline.1", project.name());
-    timeline.putNull("global_start_time");
+    timeline.set("global_start_time", pictureTime(0));
     ObjectNode stack = schema("Stack.1", "tracks");
     stack.putNull("source_range");
     stack.putArray("effects");
@@ -161,23 +165,36 @@ public final class Otio {
   private ObjectNode marker(Marker marker) {
     ObjectNode node = schema("Marker.2", marker.name());
     node.put("color", "GREEN");
-    node.set("marked_range", range(marker.frame(), 0));
+    node.set("marked_range", range(marker.frame(), 0, this::time));
     return node;
   }
 
-  private ObjectNode time(long frames) {
+  private static ObjectNode time(double rate, double value) {
     ObjectNode time = MAPPER.createObjectNode();
     time.put("OTIO_SCHEMA", "RationalTime.1");
-    time.put("rate", (double) project.sampleRate());
-    time.put("value", (double) frames);
+    time.put("rate", rate);
+    time.put("value", value);
     return time;
   }
 
-  private ObjectNode range(long start, long length) {
+  /** A time of sound, in its samples. */
+  private ObjectNode time(long frames) {
+    return time(project.sampleRate(), frames);
+  }
+
+  /** A time of the picture, in its own frames; others take their timeline's rate from it. */
+  private ObjectNode pictureTime(long frames) {
+    double rate = project.pictureRate().perSecond();
+    double value = frames * rate / project.sampleRate();
+    double whole = Math.rint(value);
+    return time(rate, Math.abs(value - whole) < SAME_PICTURES ? whole : value);
+  }
+
+  private static ObjectNode range(long start, long length, LongFunction<ObjectNode> time) {
     ObjectNode range = MAPPER.createObjectNode();
     range.put("OTIO_SCHEMA", "TimeRange.1");
-    range.set("start_time", time(start));
-    range.set("duration", time(length));
+    range.set("start_time", time.apply(start));
+    range.set("duration", time.apply(length));
     return range;
   }
 
@@ -192,36 +209,38 @@ public final class Otio {
     node.putArray("effects");
     node.putArray("markers");
     ArrayNode children = node.putArray("children");
+    LongFunction<ObjectNode> time =
+        track.kind() == TrackKind.PICTURE ? this::pictureTime : this::time;
     long at = 0;
     List<Run> runs = runs(track);
     for (int i = 0; i < runs.size(); i++) {
       Run run = runs.get(i);
       if (run.start() > at) {
         ObjectNode gap = schema("Gap.1", "");
-        gap.set("source_range", range(0, run.start() - at));
+        gap.set("source_range", range(0, run.start() - at, time));
         gap.putArray("effects");
         gap.putArray("markers");
         children.add(gap);
       }
-      children.add(clip(run));
+      children.add(clip(run, time));
       if (run.overlapAfter() > 0) {
-        children.add(transition(run.overlapAfter()));
+        children.add(transition(run.overlapAfter(), time));
       }
       at = run.end();
     }
     return node;
   }
 
-  private ObjectNode clip(Run run) {
+  private ObjectNode clip(Run run, LongFunction<ObjectNode> time) {
     Media media = project.media(run.clip().mediaId()).orElseThrow();
     ObjectNode node = schema("Clip.1", media.title());
     ((ObjectNode) node.get("metadata")).putObject(KEY).put("id", run.clip().id());
-    node.set("source_range", range(run.mediaStart(), run.end() - run.start()));
+    node.set("source_range", range(run.mediaStart(), run.end() - run.start(), time));
     node.putArray("effects");
     node.putArray("markers");
     ObjectNode reference = schema("ExternalReference.1", "");
     reference.put("target_url", url(media.file()));
-    reference.set("available_range", range(0, media.lengthFrames()));
+    reference.set("available_range", range(0, media.lengthFrames(), time));
     node.set("media_reference", reference);
     return node;
   }
@@ -236,11 +255,11 @@ public final class Otio {
     }
   }
 
-  private ObjectNode transition(long overlap) {
+  private static ObjectNode transition(long overlap, LongFunction<ObjectNode> time) {
     ObjectNode node = schema("Transition.1", "");
     node.put("transition_type", "SMPTE_Dissolve");
-    node.set("in_offset", time(overlap / 2));
-    node.set("out_offset", time(overlap - overlap / 2));
+    node.set("in_offset", time.apply(overlap / 2));
+    node.set("out_offset", time.apply(overlap - overlap / 2));
     return node;
   }
 

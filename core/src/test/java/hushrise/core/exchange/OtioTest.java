@@ -14,12 +14,15 @@ import hushrise.core.mix.Projects;
 import hushrise.core.project.Marker;
 import hushrise.core.project.Project;
 import hushrise.core.project.UnknownFields;
+import hushrise.core.project.media.Media;
+import hushrise.core.project.media.MediaKind;
 import hushrise.core.project.media.TrackKind;
 import hushrise.core.project.timeline.Clip;
 import hushrise.core.project.timeline.Fade;
 import hushrise.core.project.timeline.Track;
 import hushrise.core.sound.Progress;
 import hushrise.core.store.ProjectFile;
+import hushrise.core.time.FrameRate;
 import java.io.IOException;
 import java.nio.file.Files;
 import java.nio.file.Path;
@@ -140,6 +143,34 @@ class OtioTest {
     }
     String music = stack.get("children").toString();
     assertThat(music).contains("Gap.1", "Transition.1", "ExternalReference.1", "music.wav");
+  }
+
+  @Test
+  void thePictureIsToldInItsOwnFrames() throws IOException {
+    FrameRate rate = new FrameRate(30_000, 1001);
+    Media film = Projects.media("film", MediaKind.PICTURE, 480_000);
+    long start = rate.sampleFrameOf(100, 48_000);
+    long end = rate.sampleFrameOf(251, 48_000);
+    Clip clip =
+        Clip.whole(film, 0)
+            .withExtent(start, end - start, rate.sampleFrameOf(7, 48_000), List.of());
+    Project project =
+        Project.empty("ntsc")
+            .withPictureRate(rate)
+            .withMedia(film)
+            .withTracks(List.of(Track.of(TrackKind.PICTURE, "Picture", List.of(clip))));
+    Path file = Files.write(folder.resolve("n.otio"), Otio.bytes(project, folder.resolve("n.otio")));
+    ObjectNode timeline = (ObjectNode) MAPPER.readTree(file.toFile());
+    assertThat(timeline.at("/global_start_time/rate").asDouble()).isEqualTo(30_000 / 1001.0);
+    JsonNode children = timeline.at("/tracks/children/0/children");
+    assertThat(children.at("/0/source_range/duration/value").asDouble()).isEqualTo(100);
+    assertThat(children.at("/1/source_range/duration/value").asDouble()).isEqualTo(151);
+    assertThat(children.at("/1/source_range/start_time/value").asDouble()).isEqualTo(7);
+    ((ObjectNode) timeline.at("/tracks/children/0")).put("name", "V1");
+    MAPPER.writeValue(file.toFile(), timeline);
+    Clip back = read(file).tracks().getFirst().clips().getFirst();
+    assertThat(back.startFrame()).isCloseTo(start, within(1L));
+    assertThat(back.endFrame()).isCloseTo(end, within(1L));
   }
 
   @Test
