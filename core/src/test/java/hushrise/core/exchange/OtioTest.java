@@ -159,7 +159,8 @@ class OtioTest {
             .withPictureRate(rate)
             .withMedia(film)
             .withTracks(List.of(Track.of(TrackKind.PICTURE, "Picture", List.of(clip))));
-    Path file = Files.write(folder.resolve("n.otio"), Otio.bytes(project, folder.resolve("n.otio")));
+    Path file =
+        Files.write(folder.resolve("n.otio"), Otio.bytes(project, folder.resolve("n.otio")));
     ObjectNode timeline = (ObjectNode) MAPPER.readTree(file.toFile());
     assertThat(timeline.at("/global_start_time/rate").asDouble()).isEqualTo(30_000 / 1001.0);
     JsonNode children = timeline.at("/tracks/children/0/children");
