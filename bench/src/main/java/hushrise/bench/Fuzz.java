@@ -94,7 +94,7 @@ public final class Fuzz {
         List.of(
             new Kind(demo.resolve("first-ferry.hushrise"), ".hushrise", ProjectFile::load),
             new Kind(vtt, ".vtt", file -> Captions.read(file, 48_000)),
-            new Kind(otio, ".otio", file -> OtioReader.read(file, store.taker(Progress.NONE))),
+            new Kind(otio, ".otio", file -> OtioReader.read(file, store, Progress.NONE)),
             new Kind(
                 zip,
                 ".zip",

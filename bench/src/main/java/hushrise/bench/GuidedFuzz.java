@@ -7,6 +7,7 @@ import hushrise.core.exchange.OtioReader;
 import hushrise.core.project.Project;
 import hushrise.core.project.media.Media;
 import hushrise.core.project.media.MediaKind;
+import hushrise.core.sound.Progress;
 import hushrise.core.speech.Captions;
 import hushrise.core.store.ProjectFile;
 import java.io.IOException;
@@ -27,12 +28,12 @@ public final class GuidedFuzz {
   private static final OtioReader.Taker ANYTHING =
       new OtioReader.Taker() {
         @Override
-        public Media take(Path file, MediaKind kind) {
+        public Media take(Path file, MediaKind kind, Progress progress) {
           return new Media(Ids.fresh("m"), file, kind, 10L * RATE, true, Optional.empty(), "");
         }
 
         @Override
-        public MediaKind guess(Path file) {
+        public MediaKind guessKind(Path file, Progress progress) {
           return MediaKind.MUSIC;
         }
       };
@@ -89,7 +90,7 @@ public final class GuidedFuzz {
     switch (reader) {
       case 0 -> ProjectFile.load(file);
       case 1 -> Captions.read(file, RATE);
-      default -> OtioReader.read(file, ANYTHING);
+      default -> OtioReader.read(file, ANYTHING, Progress.NONE);
     }
   }
 

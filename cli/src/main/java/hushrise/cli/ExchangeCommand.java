@@ -94,7 +94,7 @@ final class ExchangeCommand implements Callable<Integer> {
 
   /** A timeline's project; what could not be taken over is said beside the result. */
   private Project timeline(MediaStore store, ProgressLine progress) {
-    OtioReader.Reading reading = OtioReader.read(input, store.taker(progress.of("Reading")));
+    OtioReader.Reading reading = OtioReader.read(input, store, progress.of("Reading"));
     progress.end();
     reading.losses().forEach(spec.commandLine().getErr()::println);
     return reading.project();

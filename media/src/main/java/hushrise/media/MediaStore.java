@@ -20,7 +20,7 @@ import java.util.concurrent.CopyOnWriteArrayList;
  * kept by a part of its own. A file that is written anew is another file. Safe for any number of
  * threads.
  */
-public final class MediaStore implements SoundLibrary, LoudnessLibrary {
+public final class MediaStore implements SoundLibrary, LoudnessLibrary, OtioReader.Taker {
 
   private final PeakFiles peaks;
   private final Sounds sounds;
@@ -43,6 +43,7 @@ public final class MediaStore implements SoundLibrary, LoudnessLibrary {
    * @param kind what it is for; a picture must have a picture, anything else must have sound
    * @throws hushrise.core.Problem when the file does not serve
    */
+  @Override
   public Media take(Path file, MediaKind kind, Progress progress) {
     return taker.take(file, kind, progress);
   }
@@ -54,23 +55,9 @@ public final class MediaStore implements SoundLibrary, LoudnessLibrary {
    *
    * @throws hushrise.core.Problem when it cannot be read
    */
+  @Override
   public MediaKind guessKind(Path file, Progress progress) {
     return taker.guessKind(file, progress);
-  }
-
-  /** Takes the files of a timeline in. */
-  public OtioReader.Taker taker(Progress progress) {
-    return new OtioReader.Taker() {
-      @Override
-      public Media take(Path file, MediaKind kind) {
-        return MediaStore.this.take(file, kind, progress);
-      }
-
-      @Override
-      public MediaKind guess(Path file) {
-        return guessKind(file, progress);
-      }
-    };
   }
 
   /**

@@ -96,7 +96,7 @@ public final class ProjectFiles {
     } else if (Otio.isCalled(file)) {
       jobs.run(
           text("timeline.under", file.getFileName()),
-          progress -> OtioReader.read(file, store.taker(progress)),
+          progress -> OtioReader.read(file, store, progress),
           reading -> guard(() -> beginWith(reading, file)));
     } else {
       openProject(file);

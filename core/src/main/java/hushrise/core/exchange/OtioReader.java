@@ -14,6 +14,7 @@ import hushrise.core.project.media.TrackKind;
 import hushrise.core.project.timeline.Clip;
 import hushrise.core.project.timeline.Fade;
 import hushrise.core.project.timeline.Track;
+import hushrise.core.sound.Progress;
 import hushrise.core.store.ProjectFile;
 import hushrise.core.store.WholeFile;
 import java.io.IOException;
@@ -55,14 +56,14 @@ public final class OtioReader {
      *
      * @throws Problem when it cannot be read
      */
-    Media take(Path file, MediaKind kind);
+    Media take(Path file, MediaKind kind, Progress progress);
 
     /**
      * What a file is probably for.
      *
      * @throws Problem when it cannot be read
      */
-    MediaKind guess(Path file);
+    MediaKind guessKind(Path file, Progress progress);
   }
 
   /**
@@ -81,22 +82,23 @@ public final class OtioReader {
   private final Map<JsonNode, Track> untouched = new IdentityHashMap<>();
   private final Set<String> usedIds = new HashSet<>();
 
-  private OtioReader(Path file, Taker taker) {
+  private OtioReader(Path file, Taker taker, Progress progress) {
     this.file = file.toAbsolutePath().normalize();
     times = new OtioTimes(this.file, Project.DEFAULT_SAMPLE_RATE);
-    shelf = new OtioShelf(times, taker);
+    shelf = new OtioShelf(times, taker, progress);
     walk = new OtioWalk(times, shelf, losses);
   }
 
   /**
    * Reads a timeline.
    *
+   * @param progress of all its files
    * @throws Problem when it is none, is damaged, or none of its media can be read
    */
-  public static Reading read(Path file, Taker taker) {
+  public static Reading read(Path file, Taker taker, Progress progress) {
     byte[] bytes = WholeFile.bytes(file, "file", MOST_BYTES);
     try {
-      return new OtioReader(file, taker).reading(MAPPER.readTree(bytes));
+      return new OtioReader(file, taker, progress).reading(MAPPER.readTree(bytes));
     } catch (IOException e) {
       throw new Problem(
           "%s is no OpenTimelineIO file, or is damaged: export it again.".formatted(file), e);
@@ -114,6 +116,7 @@ public final class OtioReader {
       }
       known.get().shelf().forEach(shelf::keep);
     }
+    shelf.expect(stack);
     List<Track> tracks = tracks(stack);
     List<String> sentences = new ArrayList<>(shelf.sentences());
     sentences.addAll(losses.sentences());

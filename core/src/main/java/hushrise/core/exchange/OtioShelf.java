@@ -6,10 +6,12 @@ import hushrise.core.Problem;
 import hushrise.core.project.media.Media;
 import hushrise.core.project.media.MediaKind;
 import hushrise.core.project.media.TrackKind;
+import hushrise.core.sound.Progress;
 import hushrise.core.time.FrameRate;
 import java.nio.file.Files;
 import java.nio.file.Path;
 import java.util.ArrayList;
+import java.util.HashSet;
 import java.util.LinkedHashMap;
 import java.util.LinkedHashSet;
 import java.util.List;
@@ -25,21 +27,39 @@ final class OtioShelf {
 
   private final OtioTimes times;
   private final OtioReader.Taker taker;
+  private final Progress progress;
   private final Map<Path, Media> byFile = new LinkedHashMap<>();
   private final Set<Path> missing = new LinkedHashSet<>();
+  private final Set<Path> expected = new HashSet<>();
+  private final Set<Path> done = new HashSet<>();
   private final Map<Asked, String> refused = new LinkedHashMap<>();
 
   /** A file that was asked for its picture or its sound. */
   private record Asked(Path file, boolean seen) {}
 
-  OtioShelf(OtioTimes times, OtioReader.Taker taker) {
+  OtioShelf(OtioTimes times, OtioReader.Taker taker, Progress progress) {
     this.times = times;
     this.taker = taker;
+    this.progress = progress;
   }
 
   /** Puts an item on it that is known already. */
   void keep(Media media) {
     byFile.put(normal(media.file()), media);
+  }
+
+  /** Counts the files that will be asked for, for the progress. */
+  void expect(JsonNode composition) {
+    if (OtioNode.is(composition, "Clip")) {
+      fileOf(composition).filter(f -> !byFile.containsKey(f)).ifPresent(expected::add);
+    }
+    composition.path("children").forEach(this::expect);
+  }
+
+  /** The progress of one file. */
+  private Progress part() {
+    double before = done.size();
+    return fraction -> progress.at(Math.min(1, (before + fraction) / expected.size()));
   }
 
   List<Media> items() {
@@ -91,10 +111,11 @@ final class OtioShelf {
       return;
     }
     try {
-      byFile.put(file, taker.take(file, kind));
+      byFile.put(file, taker.take(file, kind, part()));
     } catch (Problem e) {
       refused.put(asked, e.getMessage());
     }
+    done.add(file);
   }
 
   /** What the timeline alone says of a file: it lasts at least as long as its clips need it to. */
@@ -127,7 +148,7 @@ final class OtioShelf {
       return known.map(m -> heardAs(m.kind()));
     }
     try {
-      return file.filter(Files::exists).map(f -> heardAs(taker.guess(f)));
+      return file.filter(Files::exists).map(f -> heardAs(taker.guessKind(f, part())));
     } catch (Problem e) {
       return Optional.empty(); // said when it is taken
     }

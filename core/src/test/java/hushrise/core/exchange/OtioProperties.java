@@ -22,6 +22,7 @@ import hushrise.core.project.media.MediaKind;
 import hushrise.core.project.media.TrackKind;
 import hushrise.core.project.timeline.Clip;
 import hushrise.core.project.timeline.Track;
+import hushrise.core.sound.Progress;
 import hushrise.core.store.ProjectFile;
 import java.io.IOException;
 import java.nio.file.Files;
@@ -116,7 +117,7 @@ class OtioProperties {
     Map<String, Object> root = timeline(tracks.toArray(Map[]::new));
     Path file = Files.writeString(folder.resolve("any.otio"), Timelines.json(root));
     try {
-      requireSound(OtioReader.read(file, Timelines.byName()).project());
+      requireSound(OtioReader.read(file, Timelines.byName(), Progress.NONE).project());
     } catch (Problem e) {
       assertThat(e).hasMessageStartingWith(file.toString());
     }

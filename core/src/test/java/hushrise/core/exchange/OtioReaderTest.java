@@ -22,14 +22,17 @@ import hushrise.core.project.media.Media;
 import hushrise.core.project.media.TrackKind;
 import hushrise.core.project.timeline.Clip;
 import hushrise.core.project.timeline.Track;
+import hushrise.core.sound.Progress;
 import hushrise.core.store.ProjectFile;
 import hushrise.core.time.FrameRate;
 import java.io.IOException;
 import java.nio.file.Files;
 import java.nio.file.Path;
+import java.util.ArrayList;
 import java.util.Arrays;
 import java.util.List;
 import java.util.Map;
+import java.util.concurrent.CancellationException;
 import org.junit.jupiter.api.BeforeEach;
 import org.junit.jupiter.api.Test;
 import org.junit.jupiter.api.io.TempDir;
@@ -52,7 +55,7 @@ class OtioReaderTest {
   private OtioReader.Reading reading(Map<String, Object> root) {
     try {
       Path file = Files.writeString(folder.resolve("cut.otio"), Timelines.json(root));
-      OtioReader.Reading reading = OtioReader.read(file, Timelines.byName());
+      OtioReader.Reading reading = OtioReader.read(file, Timelines.byName(), Progress.NONE);
       Path saved = folder.resolve("cut.hushrise");
       ProjectFile.save(reading.project(), saved);
       assertThat(ProjectFile.load(saved).tracks()).isEqualTo(reading.project().tracks());
@@ -345,6 +348,27 @@ class OtioReaderTest {
     OtioReader.Reading reading = reading(timeline(track("Video", "V1", clips)));
     assertThat(reading.losses()).hasSize(4);
     assertThat(reading.losses().getLast()).isEqualTo("5 more files cannot be read.");
+  }
+
+  @Test
+  void progressGoesOnFromFileToFileAndACancelEndsIt() throws IOException {
+    Map<String, Object> root =
+        timeline(
+            track("Video", "V1", clip(0, 9, "film.mov"), clip(0, 9, "film-b.mov")),
+            track("Audio", "A1", clip(0, 9, "voice.wav"), clip(0, 9, "horn.wav")));
+    Path file = Files.writeString(folder.resolve("cut.otio"), Timelines.json(root));
+    List<Double> told = new ArrayList<>();
+    OtioReader.read(file, Timelines.byName(), told::add);
+    assertThat(told).isSorted().startsWith(0.25).endsWith(1.0);
+    assertThatThrownBy(
+            () ->
+                OtioReader.read(
+                    file,
+                    Timelines.byName(),
+                    fraction -> {
+                      throw new CancellationException();
+                    }))
+        .isInstanceOf(CancellationException.class);
   }
 
   @Test

@@ -46,7 +46,7 @@ class OtioTest {
   }
 
   private static Project read(Path file) {
-    return OtioReader.read(file, Timelines.NOTHING).project();
+    return OtioReader.read(file, Timelines.NOTHING, Progress.NONE).project();
   }
 
   @Test

@@ -6,6 +6,7 @@ import hushrise.core.Ids;
 import hushrise.core.Problem;
 import hushrise.core.project.media.Media;
 import hushrise.core.project.media.MediaKind;
+import hushrise.core.sound.Progress;
 import hushrise.core.time.FrameRate;
 import java.nio.file.Path;
 import java.util.LinkedHashMap;
@@ -20,12 +21,12 @@ public final class Timelines {
   public static final OtioReader.Taker NOTHING =
       new OtioReader.Taker() {
         @Override
-        public Media take(Path file, MediaKind kind) {
+        public Media take(Path file, MediaKind kind, Progress progress) {
           throw new Problem(file + " is asked for");
         }
 
         @Override
-        public MediaKind guess(Path file) {
+        public MediaKind guessKind(Path file, Progress progress) {
           throw new Problem(file + " is asked for");
         }
       };
@@ -41,12 +42,13 @@ public final class Timelines {
   static OtioReader.Taker byName() {
     return new OtioReader.Taker() {
       @Override
-      public Media take(Path file, MediaKind kind) {
-        boolean seen = guess(file).isSeen();
+      public Media take(Path file, MediaKind kind, Progress progress) {
+        progress.at(1);
+        boolean seen = guessKind(file, progress).isSeen();
         if (kind.isSeen() && !seen) {
           throw new Problem(file + " has no picture.");
         }
-        MediaKind as = seen ? guess(file) : kind;
+        MediaKind as = seen ? guessKind(file, progress) : kind;
         Optional<FrameRate> rate =
             as == MediaKind.PICTURE ? Optional.of(new FrameRate(30, 1)) : Optional.empty();
         return new Media(
@@ -54,7 +56,7 @@ public final class Timelines {
       }
 
       @Override
-      public MediaKind guess(Path file) {
+      public MediaKind guessKind(Path file, Progress progress) {
         String name = String.valueOf(file.getFileName());
         return name.startsWith("film")
             ? MediaKind.PICTURE

@@ -7,6 +7,7 @@ import static org.junit.jupiter.api.Assumptions.assumeTrue;
 import hushrise.core.Problem;
 import hushrise.core.exchange.OtioReader;
 import hushrise.core.exchange.Timelines;
+import hushrise.core.sound.Progress;
 import hushrise.core.speech.Captions;
 import hushrise.core.time.Span;
 import java.io.IOException;
@@ -35,7 +36,7 @@ class WholeFileTest {
   private void refusedByAll(Path sent, String words) {
     assertThatThrownBy(() -> ProjectFile.load(sent)).as("project").satisfies(e -> is(e, words));
     assertThatThrownBy(() -> Captions.read(sent, RATE)).as("captions").satisfies(e -> is(e, words));
-    assertThatThrownBy(() -> OtioReader.read(sent, Timelines.NOTHING))
+    assertThatThrownBy(() -> OtioReader.read(sent, Timelines.NOTHING, Progress.NONE))
         .as("timeline")
         .satisfies(e -> is(e, words));
   }
