@@ -4,6 +4,8 @@ import static hushrise.app.words.Texts.text;
 
 import hushrise.core.Problem;
 import hushrise.core.sound.Progress;
+import java.nio.file.Files;
+import java.nio.file.Path;
 import java.util.concurrent.Callable;
 import java.util.concurrent.CancellationException;
 import java.util.concurrent.Executor;
@@ -52,6 +54,19 @@ public final class Jobs implements AutoCloseable {
   @FunctionalInterface
   public interface LongWork<T> {
     T call(Progress progress) throws Exception;
+  }
+
+  /**
+   * Work on a file of the project that is given up without a word, as if it was cancelled, where
+   * the file is not there: whoever watches the files tells of that, once and with what to do.
+   */
+  public static <T> LongWork<T> ifThere(Path file, LongWork<T> work) {
+    return progress -> {
+      if (!Files.exists(file)) {
+        throw new CancellationException(file + " is not there");
+      }
+      return work.call(progress);
+    };
   }
 
   /** How many pieces of work are under way; changes on the window's thread. */

@@ -242,7 +242,7 @@ public final class Hearing {
     if (beingMeasured.add(media.file())) {
       jobs.run(
           text("job.measuring", media.title()),
-          progress -> store.steps(media, progress),
+          Jobs.ifThere(media.file(), progress -> store.steps(media, progress)),
           steps -> {
             measured.add(media.file());
             arrived(media);

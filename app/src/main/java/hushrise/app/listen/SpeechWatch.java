@@ -14,7 +14,6 @@ import hushrise.core.project.timeline.Clip;
 import hushrise.core.project.timeline.Track;
 import hushrise.core.time.Span;
 import hushrise.media.SpeechStore;
-import java.nio.file.Files;
 import java.nio.file.Path;
 import java.util.HashMap;
 import java.util.HashSet;
@@ -87,10 +86,10 @@ public final class SpeechWatch {
   /** Looks in what nobody has looked in yet; what is not there is asked again once it is back. */
   private void lookIn(List<Media> unknown) {
     for (Media media : unknown) {
-      if (asked.add(media.file()) && Files.exists(media.file())) {
+      if (asked.add(media.file())) {
         jobs.run(
             text("job.speech", media.title()),
-            progress -> speech.listen(media, progress),
+            Jobs.ifThere(media.file(), progress -> speech.listen(media, progress)),
             late.unlessForgotten(media.file(), spans -> arrived(media, spans)));
       }
     }

@@ -6,6 +6,7 @@ import hushrise.app.job.Jobs;
 import hushrise.app.job.LateAnswers;
 import hushrise.core.project.media.Media;
 import hushrise.core.sound.Peaks;
+import hushrise.core.sound.Progress;
 import hushrise.media.MediaStore;
 import java.nio.file.Path;
 import java.util.HashSet;
@@ -48,7 +49,7 @@ public final class PeaksCache {
     Optional<Peaks> peaks = Optional.ofNullable(known.getIfPresent(file));
     if (peaks.isEmpty() && asked.add(file)) {
       jobs.run(
-          () -> store.peaks(file),
+          () -> Jobs.ifThere(file, progress -> store.peaks(file)).call(Progress.NONE),
           late.unlessForgotten(
               file,
               made -> {

@@ -8,6 +8,7 @@ import hushrise.app.session.Selection;
 import hushrise.core.project.media.Media;
 import hushrise.core.project.media.MediaKind;
 import hushrise.core.project.media.TrackKind;
+import hushrise.core.store.ProjectFile;
 import java.io.IOException;
 import java.nio.file.Files;
 import java.nio.file.Path;
@@ -64,6 +65,27 @@ class LostFilesTest extends WindowTestCase {
     assertThat(song()).isEqualTo(before);
     assertThat(window.session().hasUnsavedChanges()).isFalse();
     assertThat(window.session().undoName()).isEmpty();
+  }
+
+  @Test
+  void whatIsGoneWhenAProjectIsOpenedIsToldOnceWithWhatToDo() throws IOException {
+    untilOpen();
+    untilQuiet();
+    Path file = song().file();
+    Path away = folder.resolve("away.mp3");
+    Path other = folder.resolve("other.hushrise");
+    ProjectFile.save(project().withName("Other"), other);
+    Files.move(file, away);
+    robot.interact(() -> window.take(List.of(other), true));
+    until("it is open", () -> project().name().equals("Other"));
+    untilMissing(1);
+    untilQuiet();
+    assertThat(status()).contains("harbour-tune.mp3", "Find missing files looks for them");
+    Files.move(away, file);
+    untilMissing(0);
+    until("that is said", () -> status().contains("is there again"));
+    untilQuiet();
+    until("it is measured", () -> window.root().lookup("#ear-find") == null);
   }
 
   @Test
