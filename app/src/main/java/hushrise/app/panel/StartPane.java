@@ -15,18 +15,21 @@ import java.util.function.Consumer;
 import javafx.geometry.Pos;
 import javafx.scene.control.Button;
 import javafx.scene.control.Label;
+import javafx.scene.control.ScrollPane;
 import javafx.scene.control.Tooltip;
 import javafx.scene.input.TransferMode;
 import javafx.scene.layout.FlowPane;
 import javafx.scene.layout.HBox;
+import javafx.scene.layout.Region;
+import javafx.scene.layout.StackPane;
 import javafx.scene.layout.VBox;
 import javafx.scene.text.TextAlignment;
 
 /**
  * What an empty window shows: three places to drop or choose what a film is made of, what can be
- * done without one of them, the projects of late, and the demo.
+ * done without one of them, the projects of late, and the demo. In a low window it scrolls.
  */
-public final class StartPane extends VBox {
+public final class StartPane extends ScrollPane {
 
   private static final double TILE = 208;
   private static final double WIDTH = 700;
@@ -43,14 +46,15 @@ public final class StartPane extends VBox {
    */
   public StartPane(
       FileChoice choice, BiConsumer<List<Path>, MediaKind> taken, Consumer<Path> opened) {
-    super(18);
     this.choice = choice;
     this.taken = taken;
     this.opened = opened;
     setId("start");
     getStyleClass().add("start");
-    setAlignment(Pos.CENTER);
-    setMaxWidth(WIDTH);
+    setFitToWidth(true);
+    setFitToHeight(true);
+    setHbarPolicy(ScrollBarPolicy.NEVER);
+    setFocusTraversable(false);
     Label title = new Label(text("start.title"));
     title.getStyleClass().add("start-title");
     HBox tiles =
@@ -65,7 +69,14 @@ public final class StartPane extends VBox {
     projects.setAlignment(Pos.CENTER);
     late.setAlignment(Pos.CENTER);
     late.getChildren().addAll(words, projects);
-    getChildren().addAll(title, tiles, without, late);
+    VBox all = new VBox(18, title, tiles, without, late);
+    all.setAlignment(Pos.CENTER);
+    all.setMaxWidth(WIDTH);
+    all.setMinHeight(USE_PREF_SIZE);
+    all.getChildren().forEach(c -> ((Region) c).setMinHeight(USE_PREF_SIZE));
+    StackPane middle = new StackPane(all);
+    middle.getStyleClass().add("start-middle");
+    setContent(middle);
   }
 
   private Button tile(MediaKind kind) {

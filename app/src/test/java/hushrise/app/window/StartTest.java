@@ -7,9 +7,13 @@ import hushrise.core.project.media.MediaKind;
 import hushrise.core.project.media.TrackKind;
 import java.nio.file.Files;
 import java.nio.file.Path;
+import java.util.Set;
+import javafx.geometry.Bounds;
 import javafx.scene.Node;
 import javafx.scene.control.Labeled;
+import javafx.scene.control.ScrollPane;
 import javafx.scene.input.KeyCode;
+import javafx.scene.text.Text;
 import org.junit.jupiter.api.Test;
 
 /** An empty window, and the first files. */
@@ -117,5 +121,31 @@ class StartTest extends WindowTestCase {
     until("it is said", () -> status().contains("notes.txt"));
     assertThat(project().shelf()).isEmpty();
     assertThat(isStarting()).isTrue();
+  }
+
+  @Test
+  void inTheSmallestWindowNothingIsCutOffAndTheRestIsScrolledTo() {
+    robot.interact(() -> window.root().getScene().getWindow().setWidth(860));
+    robot.interact(() -> window.root().getScene().getWindow().setHeight(560));
+    until("the window is small", () -> window.root().getHeight() <= 560);
+    ScrollPane start = find("start");
+    Bounds seen = start.localToScene(start.getBoundsInLocal());
+    Set<Labeled> words = robot.lookup("#start .label").queryAllAs(Labeled.class);
+    assertThat(words)
+        .hasSizeGreaterThan(7)
+        .allSatisfy(
+            label -> {
+              String shown = ((Text) label.lookup(".text")).getText();
+              assertThat(shown.replace("\n", " ")).isEqualTo(label.getText());
+              assertThat(label.localToScene(label.getBoundsInLocal()).getMinY())
+                  .isGreaterThanOrEqualTo(seen.getMinY());
+            });
+    robot.interact(() -> start.setVvalue(1));
+    QuickRobot.settle();
+    assertThat(words)
+        .allSatisfy(
+            label ->
+                assertThat(label.localToScene(label.getBoundsInLocal()).getMaxY())
+                    .isLessThanOrEqualTo(seen.getMaxY()));
   }
 }
