@@ -6,22 +6,28 @@ package hushrise.app.look;
  */
 final class Bead {
 
-  private static final int QUARTERS = 4;
+  static final int QUARTERS = 4;
 
   /** How far the borders between quarters lie from whole pixels. */
   private static final double ASIDE = 0.11;
 
   private final double radius;
+  private final double density;
   private final int fill;
   private final int ring;
   private final int reach;
   private final int[][] stamps = new int[QUARTERS * QUARTERS][];
 
-  Bead(double radius, int fill, int ring) {
+  /**
+   * @param radius to the middle of the ring, in pixels
+   * @param density how many pixels wide half of the ring is
+   */
+  Bead(double radius, double density, int fill, int ring) {
     this.radius = radius;
+    this.density = density;
     this.fill = fill;
     this.ring = ring;
-    reach = (int) Math.ceil(radius + 1.5);
+    reach = (int) Math.ceil(radius + density + 0.5);
   }
 
   boolean is(double r, int fillArgb, int ringArgb) {
@@ -66,7 +72,8 @@ final class Bead {
     for (int i = 0; i < stamp.length; i++) {
       double distance = Math.hypot(i % side - reach + 0.5 - offX, i / side - reach + 0.5 - offY);
       int inside = Pixels.scaled(fill, Math.clamp(radius - distance + 0.5, 0, 1));
-      int onRing = Pixels.scaled(ring, Math.clamp(1.5 - Math.abs(distance - radius), 0, 1));
+      int onRing =
+          Pixels.scaled(ring, Math.clamp(density + 0.5 - Math.abs(distance - radius), 0, 1));
       stamp[i] = Pixels.over(onRing, inside, 255 - (onRing >>> 24));
     }
     return stamp;

@@ -6,6 +6,7 @@ import java.util.Arrays;
 import java.util.List;
 import javafx.geometry.Rectangle2D;
 import javafx.scene.image.Image;
+import javafx.scene.image.ImageView;
 import javafx.scene.image.PixelBuffer;
 import javafx.scene.image.PixelFormat;
 import javafx.scene.image.WritableImage;
@@ -13,10 +14,13 @@ import javafx.scene.paint.Color;
 
 /**
  * An image whose memory is drawn into directly: straight runs of pixels cost a small part of what
- * the same lines cost as shapes. Colours are premultiplied ARGB.
+ * the same lines cost as shapes. Its pixels are those of the screen, of which {@link #density()}
+ * make one unit of the window; all places and lengths are in pixels. Colours are premultiplied
+ * ARGB.
  */
 public final class Pixels {
 
+  private final double density;
   private final int width;
   private final int height;
   private final int[] pixels;
@@ -30,14 +34,48 @@ public final class Pixels {
   /** Those drawn so far: of each size and colour one. */
   private final List<Bead> beads = new ArrayList<>();
 
-  public Pixels(int width, int height) {
-    this.width = width;
-    this.height = height;
+  /**
+   * @param across how wide, in the window's units
+   * @param down how high
+   * @param density pixels of the screen to a unit
+   */
+  public Pixels(double across, double down, double density) {
+    this.density = density;
+    width = pixels(across, density);
+    height = pixels(down, density);
     IntBuffer memory = IntBuffer.allocate(width * height);
     pixels = memory.array();
     buffer = new PixelBuffer<>(width, height, memory, PixelFormat.getIntArgbPreInstance());
     image = new WritableImage(buffer);
     clipTo = width;
+  }
+
+  private static int pixels(double units, double density) {
+    return (int) Math.floor(units * density);
+  }
+
+  /** Whether it is what a size and a density ask for. */
+  public boolean fits(double across, double down, double ofDensity) {
+    return density == ofDensity
+        && width == pixels(across, density)
+        && height == pixels(down, density);
+  }
+
+  /** Lets a view show it, each pixel as one of the screen. */
+  public void showIn(ImageView view) {
+    view.setImage(image);
+    view.setFitWidth(width / density);
+    view.setFitHeight(height / density);
+  }
+
+  /** Pixels of the screen to a unit of the window. */
+  public double density() {
+    return density;
+  }
+
+  /** How thick a thin line is: one unit, in whole pixels. */
+  public int thin() {
+    return (int) Math.max(1, Math.round(density));
   }
 
   /** Sets the colour of what is empty; opaque, it needs nothing beneath that has to be drawn. */
@@ -93,10 +131,6 @@ public final class Pixels {
     return pixels;
   }
 
-  public Image image() {
-    return image;
-  }
-
   /** Empties the image and lets all of it be drawn. */
   public void clear() {
     clip(0, width);
@@ -119,24 +153,16 @@ public final class Pixels {
     }
   }
 
-  /** A line one pixel thick from one place to another in a row. */
-  public void row(int from, int to, int y, int argb) {
-    for (int x = Math.max(clipFrom, from); x < Math.min(clipTo, to); x++) {
-      point(x, y, argb);
+  /** Lays a colour over a rectangle; its right and bottom pixels are the first ones outside. */
+  public void block(int left, int top, int right, int bottom, int argb) {
+    for (int y = Math.max(0, top); y < Math.min(height, bottom); y++) {
+      for (int x = Math.max(clipFrom, left); x < Math.min(clipTo, right); x++) {
+        point(x, y, argb);
+      }
     }
   }
 
-  /** A line one pixel thick over the whole height. */
-  public void column(int x, int argb) {
-    if (x < clipFrom || x >= clipTo) {
-      return;
-    }
-    for (int y = 0; y < height; y++) {
-      point(x, y, argb);
-    }
-  }
-
-  /** A disc with a ring, its edges by their coverage. */
+  /** A disc with a ring two units wide, its edges by their coverage. */
   public void bead(double x, double y, double radius, int fill, int ring) {
     Bead bead = beadOf(radius, fill, ring);
     int quartersX = Bead.quarters(x);
@@ -161,12 +187,18 @@ public final class Pixels {
         return bead;
       }
     }
-    beads.add(new Bead(radius, fill, ring));
+    beads.add(new Bead(radius, density, fill, ring));
     return beads.getLast();
   }
 
-  /** A flag that leans right (1) or left (-1) from its pole. */
-  public void flag(double x, int lean, double top, double size, int argb) {
+  /**
+   * A flag that leans right (1) or left (-1) from its pole, which stands on a quarter of a pixel.
+   * Reckoned from the pole's own pixel, so that it looks the same wherever it stands.
+   */
+  public void flag(double pole, int lean, double top, double size, int argb) {
+    int quarters = Bead.quarters(pole);
+    int left = Bead.pixel(quarters);
+    double x = quarters / (double) Bead.QUARTERS - left;
     double tall = size * 1.2;
     for (int i = 0; i < (int) Math.ceil(tall); i++) {
       double part = 1 - Math.abs(2 * (i + 0.5) / tall - 1);
@@ -176,7 +208,7 @@ public final class Pixels {
       for (int px = first; px <= (int) Math.ceil(from + wide); px++) {
         double cover = Math.min(px + 1.0, from + wide) - Math.max(px, from);
         if (cover > 0) {
-          point(px, (int) top + i, scaled(argb, Math.min(1, cover)));
+          point(left + px, (int) top + i, scaled(argb, Math.min(1, cover)));
         }
       }
     }

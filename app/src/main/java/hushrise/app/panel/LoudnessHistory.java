@@ -4,6 +4,7 @@ import static hushrise.app.words.Texts.text;
 
 import hushrise.app.listen.FilmMeasure;
 import hushrise.app.listen.Hearing;
+import hushrise.app.look.Density;
 import hushrise.app.look.Palette;
 import hushrise.app.look.Pixels;
 import hushrise.app.session.Session;
@@ -11,11 +12,13 @@ import hushrise.core.loudness.FilmLoudness;
 import hushrise.core.separation.Separation;
 import java.util.Optional;
 import javafx.beans.property.ObjectProperty;
+import javafx.beans.value.ObservableValue;
 import javafx.scene.Cursor;
 import javafx.scene.control.Tooltip;
 import javafx.scene.image.ImageView;
 import javafx.scene.input.MouseEvent;
 import javafx.scene.layout.Region;
+import javafx.scene.paint.Color;
 import javafx.scene.shape.Rectangle;
 
 /**
@@ -34,6 +37,7 @@ final class LoudnessHistory extends Region {
   private final Hearing hearing;
   private final ObjectProperty<Palette> palette;
   private final ImageView shown = new ImageView();
+  private final ObservableValue<Double> density = Density.of(this);
   private final Rectangle playhead = new Rectangle(1.5, 0);
   private Optional<Pixels> drawn = Optional.empty();
 
@@ -55,6 +59,7 @@ final class LoudnessHistory extends Region {
     setOnMousePressed(this::go);
     setOnMouseDragged(this::go);
     palette.addListener((p, was, now) -> redraw());
+    density.addListener((p, was, now) -> requestLayout());
     hearing.nowProperty().addListener((p, was, now) -> redrawVoice());
   }
 
@@ -68,18 +73,15 @@ final class LoudnessHistory extends Region {
   protected void layoutChildren() {
     int width = (int) getWidth();
     int height = (int) getHeight();
-    boolean sized = drawn.filter(p -> p.width() == width && p.height() == height).isPresent();
+    double dense = density.getValue();
+    boolean sized = drawn.filter(p -> p.fits(width, height, dense)).isPresent();
     if (!sized && width > 0 && height > STRIP) {
-      drawn = Optional.of(new Pixels(width, height));
-      shown.setImage(drawn.get().image());
+      drawn = Optional.of(new Pixels(width, height, dense));
+      drawn.get().showIn(shown);
       playhead.setHeight(height);
       redraw();
       movePlayhead();
     }
-  }
-
-  private int width() {
-    return (int) getWidth();
   }
 
   void movePlayhead() {
@@ -113,66 +115,77 @@ final class LoudnessHistory extends Region {
   }
 
   private void hill(Pixels pixels, FilmLoudness film) {
-    int foot = pixels.height() - STRIP;
+    int foot = stripTop(pixels);
     int hill = Pixels.premultiplied(palette.get().music(), 1);
     int dot = Pixels.premultiplied(palette.get().faintInk(), 1);
-    for (int x = 0; x < pixels.width() && film.hops() > 0; x++) {
+    int width = pixels.width();
+    for (int x = 0; x < width && film.hops() > 0; x++) {
       double shortTerm = Double.NEGATIVE_INFINITY;
       double momentary = Double.NEGATIVE_INFINITY;
-      int to = toHop(x, film);
-      for (int hop = fromHop(x, film); hop < to; hop += step(x, film)) {
+      int to = toHop(x, width, film);
+      for (int hop = fromHop(x, width, film); hop < to; hop += step(x, width, film)) {
         shortTerm = Math.max(shortTerm, film.shortTermLufs(hop));
         momentary = Math.max(momentary, film.momentaryLufs(hop));
       }
       pixels.run(x, yOf(shortTerm, foot), foot, hill);
       double top = yOf(momentary, foot);
-      pixels.run(x, top, top + 1, dot);
+      pixels.run(x, top, top + pixels.thin(), dot);
     }
   }
 
-  private int fromHop(int x, FilmLoudness film) {
-    return (int) ((long) x * film.hops() / Math.max(1, width()));
+  /** The y of the strip that tells of the voice. */
+  private static int stripTop(Pixels pixels) {
+    return pixels.height() - (int) Math.round(pixels.density() * STRIP);
   }
 
-  private int toHop(int x, FilmLoudness film) {
-    return Math.min(Math.max(fromHop(x, film) + 1, fromHop(x + 1, film)), film.hops());
+  private static int fromHop(int x, int width, FilmLoudness film) {
+    return (int) ((long) x * film.hops() / width);
+  }
+
+  private static int toHop(int x, int width, FilmLoudness film) {
+    int next = fromHop(x + 1, width, film);
+    return Math.min(Math.max(fromHop(x, width, film) + 1, next), film.hops());
   }
 
   /** Of a long film a column stands for many moments: a few of them tell it. */
-  private int step(int x, FilmLoudness film) {
-    return Math.max(1, (toHop(x, film) - fromHop(x, film)) / 8);
+  private static int step(int x, int width, FilmLoudness film) {
+    return Math.max(1, (toHop(x, width, film) - fromHop(x, width, film)) / 8);
   }
 
   private void voice(Pixels pixels) {
-    int top = pixels.height() - STRIP;
+    int width = pixels.width();
     int ground = Pixels.premultiplied(palette.get().sunken(), 1);
-    for (int y = top; y < pixels.height(); y++) {
-      pixels.row(0, pixels.width(), y, ground);
-    }
+    pixels.block(0, stripTop(pixels), width, pixels.height(), ground);
     Optional<Separation> separation = hearing.now().map(Hearing.Now::separation);
     Optional<FilmLoudness> film = measure.nowProperty().get();
     if (film.isEmpty() || separation.isEmpty()) {
       return;
     }
-    for (int x = 0; x < pixels.width(); x++) {
+    for (int x = 0; x < width; x++) {
       float lowest = Float.MAX_VALUE;
-      int to = toHop(x, film.get());
-      for (int hop = fromHop(x, film.get()); hop < to; hop += step(x, film.get())) {
+      int to = toHop(x, width, film.get());
+      for (int hop = fromHop(x, width, film.get()); hop < to; hop += step(x, width, film.get())) {
         float lu = separation.get().at(hop);
         lowest = Float.isNaN(lu) ? lowest : Math.min(lowest, lu);
       }
       if (lowest < Float.MAX_VALUE) {
-        mark(pixels, separation.get().stateOfMoment(lowest), x, top);
+        mark(pixels, separation.get().stateOfMoment(lowest), x);
       }
     }
   }
 
-  private void mark(Pixels pixels, Separation.State state, int x, int top) {
+  private void mark(Pixels pixels, Separation.State state, int x) {
     Palette p = palette.get();
     switch (state) {
-      case CLEAR -> pixels.run(x, top + 4, top + 5, Pixels.premultiplied(p.clear(), 1));
-      case TIGHT -> pixels.run(x, top + 2, top + 5, Pixels.premultiplied(p.tight(), 1));
-      case BURIED -> pixels.run(x, top, top + 6, Pixels.premultiplied(p.buried(), 1));
+      case CLEAR -> mark(pixels, x, 4, 5, p.clear());
+      case TIGHT -> mark(pixels, x, 2, 5, p.tight());
+      case BURIED -> mark(pixels, x, 0, STRIP, p.buried());
     }
+  }
+
+  private static void mark(Pixels pixels, int x, int from, int to, Color color) {
+    double top = stripTop(pixels);
+    double dense = pixels.density();
+    pixels.run(x, top + dense * from, top + dense * to, Pixels.premultiplied(color, 1));
   }
 }

@@ -12,41 +12,43 @@ import javafx.scene.paint.Color;
  */
 final class GroundMarks {
 
-  /** Keyframes closer than this to a full one are drawn as small ones, in pixels. */
+  /** Keyframes closer than this to a full one are drawn as small ones, in the window's units. */
   static final double CLOSEST_BEADS = 13;
 
-  /** Keyframes closer than this to one that is drawn are left out, in pixels. */
+  /** Keyframes closer than this to one that is drawn are left out. */
   static final double CLOSEST_POINTS = 2;
 
   static final double BEAD = 4.5;
   static final double POINT = 2.6;
   static final double FLAG = 8;
 
-  /** How far a mark may reach from its place, in pixels. */
-  static final int MARGIN = 10;
+  /** How far a mark may reach from its place. */
+  static final double MARGIN = 10;
 
   private static final double[] GRID_DB = {0, -12, -24, -36};
   private static final double LEAST_GRID_HEIGHT = 80;
 
   private final Pixels pixels;
+  private final double density;
   private final LaneGeometry geometry;
   private final Palette palette;
 
   GroundMarks(Pixels pixels, LaneGeometry geometry, Palette palette) {
     this.pixels = pixels;
+    density = pixels.density();
     this.geometry = geometry;
     this.palette = palette;
   }
 
   /** The lines of the dB scale. */
   void grid() {
-    if (pixels.height() < LEAST_GRID_HEIGHT) {
+    if (geometry.scale().height() < LEAST_GRID_HEIGHT) {
       return;
     }
     for (double db : GRID_DB) {
-      int y = (int) Math.round(geometry.scale().yOf(db));
+      int y = (int) Math.round(density * geometry.scale().yOf(db));
       int ink = Pixels.premultiplied(palette.edge(), db == 0 ? 0.3 : 0.45);
-      pixels.row(0, pixels.width(), y, ink);
+      pixels.block(0, y, pixels.width(), y + pixels.thin(), ink);
     }
   }
 
@@ -55,14 +57,15 @@ final class GroundMarks {
     Color color = palette.of(geometry.track().kind());
     int ink = Pixels.premultiplied(color, 0.6);
     for (Clip clip : geometry.track().clips()) {
-      double left = geometry.axis().xOf(clip.startFrame());
-      double right = geometry.axis().xOf(clip.endFrame());
+      double left = density * geometry.axis().xOf(clip.startFrame());
+      double right = density * geometry.axis().xOf(clip.endFrame());
       if (right >= 0 && left <= pixels.width()) {
-        int from = (int) Math.round(Math.max(-4, left));
-        int to = (int) Math.round(Math.min(pixels.width() + 4.0, right)) - 1;
-        pixels.column(from, ink);
-        pixels.column(to, ink);
-        pixels.row(from, to, 0, ink);
+        int thin = pixels.thin();
+        int from = (int) Math.round(Math.max(-2 * MARGIN, left));
+        int to = (int) Math.round(Math.min(pixels.width() + 2 * MARGIN, right));
+        pixels.block(from, 0, from + thin, pixels.height(), ink);
+        pixels.block(to - thin, 0, to, pixels.height(), ink);
+        pixels.block(from + thin, 0, to - thin, thin, ink);
       }
     }
   }
@@ -77,8 +80,10 @@ final class GroundMarks {
   }
 
   private void handle(double x, int lean, int ink) {
-    if (x >= -FLAG && x <= pixels.width() + FLAG) {
-      pixels.flag(x, lean, 2, FLAG, ink);
+    double at = density * x;
+    double size = density * FLAG;
+    if (at >= -size && at <= pixels.width() + size) {
+      pixels.flag(at, lean, density * 2, size, ink);
     }
   }
 
@@ -97,13 +102,14 @@ final class GroundMarks {
     boolean all = true;
     for (Keyframe keyframe : geometry.track().line().keyframes()) {
       double x = geometry.x(keyframe);
-      if (x > pixels.to() + MARGIN) {
+      if (x > pixels.to() / density + MARGIN) {
         break;
       }
       boolean apart = x - last >= CLOSEST_BEADS;
       boolean told = x - lastDrawn >= CLOSEST_POINTS;
-      if (x >= pixels.from() - MARGIN && (apart || told)) {
-        pixels.bead(x, geometry.y(keyframe), apart ? BEAD : POINT, fill, ring);
+      if (x >= pixels.from() / density - MARGIN && (apart || told)) {
+        double radius = density * (apart ? BEAD : POINT);
+        pixels.bead(density * x, density * geometry.y(keyframe), radius, fill, ring);
       }
       last = apart ? x : last;
       lastDrawn = apart || told ? x : lastDrawn;

@@ -2,6 +2,7 @@ package hushrise.app.timeline;
 
 import static hushrise.app.words.Texts.text;
 
+import hushrise.app.look.Density;
 import hushrise.app.look.Pixels;
 import hushrise.app.widget.PeaksCache;
 import hushrise.core.Decibels;
@@ -15,6 +16,7 @@ import hushrise.core.sound.Peaks;
 import java.util.HashMap;
 import java.util.Map;
 import java.util.Optional;
+import javafx.beans.value.ObservableValue;
 import javafx.scene.image.ImageView;
 import javafx.scene.layout.Region;
 import javafx.scene.paint.Color;
@@ -28,11 +30,11 @@ public final class OverviewStrip extends Region {
 
   private static final double LOWEST_DB = -48;
 
-  /** A column of music every so many pixels. */
+  /** How wide a column of music is. */
   private static final int PITCH = 2;
 
-  /** How much of a column’s second pixel is filled. */
-  private static final double SECOND_PIXEL = 0.4;
+  /** How strong the second half of a column is. */
+  private static final double SECOND_HALF = 0.4;
 
   /** How thick the frame of what is in view is, and how narrow it may become. */
   private static final double LINE = 1.5;
@@ -48,6 +50,7 @@ public final class OverviewStrip extends Region {
   private final Viewport view;
   private final PeaksCache peaks;
   private final ImageView shown = new ImageView();
+  private final ObservableValue<Double> density = Density.of(this);
   private final Rectangle before = new Rectangle();
   private final Rectangle after = new Rectangle();
   private final Rectangle[] frame = {
@@ -82,20 +85,21 @@ public final class OverviewStrip extends Region {
 
   @Override
   protected void layoutChildren() {
+    redraw();
+  }
+
+  void redraw() {
     int width = (int) getWidth();
     int height = (int) getHeight();
     if (width < 1 || height < 1) {
       return;
     }
-    if (drawn.filter(p -> p.width() == width && p.height() == height).isEmpty()) {
-      drawn = Optional.of(new Pixels(width, height));
-      shown.setImage(drawn.get().image());
+    double dense = density.getValue();
+    if (drawn.filter(p -> p.fits(width, height, dense)).isEmpty()) {
+      drawn = Optional.of(new Pixels(width, height, dense));
+      drawn.get().showIn(shown);
     }
-    redraw();
-  }
-
-  void redraw() {
-    drawn.ifPresent(this::draw);
+    draw(drawn.get());
     moveMarks();
   }
 
@@ -115,32 +119,34 @@ public final class OverviewStrip extends Region {
   }
 
   private static void speech(Pixels pixels, Clip clip, TimeAxis axis, int argb) {
-    int from = (int) Math.round(axis.xOf(clip.startFrame()));
-    int to = Math.max(from + 2, (int) Math.round(axis.xOf(clip.endFrame())));
-    for (int y = SPEECH_TOP; y < SPEECH_TOP + SPEECH_HEIGHT; y++) {
-      pixels.row(from, to, y, argb);
-    }
+    double dense = pixels.density();
+    int from = (int) Math.round(dense * axis.xOf(clip.startFrame()));
+    int to = (int) Math.round(dense * axis.xOf(clip.endFrame()));
+    int top = (int) Math.round(dense * SPEECH_TOP);
+    int bottom = (int) Math.round(dense * (SPEECH_TOP + SPEECH_HEIGHT));
+    pixels.block(from, top, Math.max(from + 2 * pixels.thin(), to), bottom, argb);
   }
 
   private void music(Pixels pixels, Project project, Track track, TimeAxis axis) {
     Columns columns = known.get(track.id());
     if (columns == null || !columns.track().equals(track) || !columns.axis().equals(axis)) {
-      columns = new Columns(track, axis, new double[pixels.width() / PITCH + 1]);
+      columns = new Columns(track, axis, new double[(int) getWidth() / PITCH + 1]);
       if (fill(project, columns)) {
         known.put(track.id(), columns);
       }
     }
     Color color = view.palette().music();
     int first = Pixels.premultiplied(color, 1);
-    int second = Pixels.premultiplied(color, SECOND_PIXEL);
-    double foot = pixels.height() - 2.0;
+    int second = Pixels.premultiplied(color, SECOND_HALF);
+    double dense = pixels.density();
+    double foot = pixels.height() - dense * 2;
+    double tallest = pixels.height() - dense * 16;
     for (int i = 0; i < columns.heights().length; i++) {
-      double top = foot - columns.heights()[i] * (pixels.height() - 16);
-      if (top < foot && i * PITCH < pixels.width()) {
-        pixels.run(i * PITCH, top, foot, first);
-      }
-      if (top < foot && i * PITCH + 1 < pixels.width()) {
-        pixels.run(i * PITCH + 1, top, foot, second);
+      double top = foot - columns.heights()[i] * tallest;
+      int middle = (int) Math.round(dense * (i * PITCH + 1));
+      int end = (int) Math.min(pixels.width(), Math.round(dense * (i + 1) * PITCH));
+      for (int x = (int) Math.round(dense * i * PITCH); x < end && top < foot; x++) {
+        pixels.run(x, top, foot, x < middle ? first : second);
       }
     }
   }

@@ -4,12 +4,14 @@ import static hushrise.app.words.Texts.figure;
 import static hushrise.app.words.Texts.text;
 
 import hushrise.app.listen.Hearing;
+import hushrise.app.look.Density;
 import hushrise.app.look.Pixels;
 import hushrise.core.project.Project;
 import hushrise.core.separation.PassageLoudness;
 import hushrise.core.separation.Separation;
 import java.util.Locale;
 import java.util.Optional;
+import javafx.beans.value.ObservableValue;
 import javafx.geometry.Pos;
 import javafx.scene.control.Button;
 import javafx.scene.control.Label;
@@ -36,8 +38,8 @@ final class SeparationStrip extends HBox {
   private final Label figure = new Label();
   private final Button worst = new Button();
   private final ImageView shown = new ImageView();
+  private final ObservableValue<Double> density = Density.of(this);
   private Optional<Pixels> drawn = Optional.empty();
-  private int width;
 
   SeparationStrip(Viewport view) {
     this.view = view;
@@ -132,12 +134,11 @@ final class SeparationStrip extends HBox {
   }
 
   private void resize(int wide) {
-    if (wide < 1 || wide == width) {
-      return;
+    double dense = density.getValue();
+    if (wide >= 1 && drawn.filter(p -> p.fits(wide, HEIGHT, dense)).isEmpty()) {
+      drawn = Optional.of(new Pixels(wide, HEIGHT, dense));
+      drawn.get().showIn(shown);
     }
-    width = wide;
-    drawn = Optional.of(new Pixels(width, (int) HEIGHT));
-    shown.setImage(drawn.get().image());
   }
 
   private void draw(Separation separation, Pixels pixels) {
@@ -146,10 +147,11 @@ final class SeparationStrip extends HBox {
     int tight = Pixels.premultiplied(view.palette().tight(), 1);
     int buried = Pixels.premultiplied(view.palette().buried(), 1);
     int edge = Pixels.premultiplied(view.palette().faintInk(), 1);
-    int wanted = yOf(separation.wantedLu());
-    for (int x = 0; x < width; x++) {
-      double from = (double) view.axis().frameAt(x) * Separation.PER_SECOND / rate;
-      double to = (double) view.axis().frameAt(x + 1) * Separation.PER_SECOND / rate;
+    double dense = pixels.density();
+    int wanted = (int) Math.round(dense * yOf(separation.wantedLu()));
+    for (int x = 0; x < pixels.width(); x++) {
+      double from = (double) view.axis().frameAt(x / dense) * Separation.PER_SECOND / rate;
+      double to = (double) view.axis().frameAt((x + 1) / dense) * Separation.PER_SECOND / rate;
       float least = Float.NaN;
       for (int i = (int) Math.floor(from); i <= (int) Math.floor(to); i++) {
         float lu = separation.at(i);
@@ -161,21 +163,22 @@ final class SeparationStrip extends HBox {
           case TIGHT -> hill(pixels, x, yOf(least), tight, true);
           case BURIED -> pit(pixels, x, buried);
         }
-        if (x % 6 < 3) {
-          pixels.point(x, wanted, edge);
+        if (x / dense % 6 < 3) {
+          pixels.block(x, wanted, x + 1, wanted + pixels.thin(), edge);
         }
       }
     }
   }
 
-  private static int yOf(double lu) {
-    double part = Math.clamp(lu / HIGHEST_LU, 0, 1);
-    return (int) Math.round((HEIGHT - 3) * (1 - part)) + 1;
+  /** The y of a separation, in the window's units. */
+  private static double yOf(double lu) {
+    return (HEIGHT - 3) * (1 - Math.clamp(lu / HIGHEST_LU, 0, 1)) + 1;
   }
 
-  private static void hill(Pixels pixels, int x, int top, int color, boolean striped) {
-    for (int y = top; y < (int) HEIGHT; y++) {
-      if (!striped || y % 4 < 2) {
+  private static void hill(Pixels pixels, int x, double top, int color, boolean striped) {
+    double dense = pixels.density();
+    for (int y = (int) Math.round(dense * top); y < pixels.height(); y++) {
+      if (!striped || y / dense % 4 < 2) {
         pixels.point(x, y, color);
       }
     }
@@ -183,8 +186,9 @@ final class SeparationStrip extends HBox {
 
   /** A hatched block that hangs from the top. */
   private static void pit(Pixels pixels, int x, int color) {
-    for (int y = 0; y < (int) (HEIGHT * 0.75); y++) {
-      if ((x + y) % 5 < 3) {
+    double dense = pixels.density();
+    for (int y = 0; y < pixels.height() * 3 / 4; y++) {
+      if ((x + y) / dense % 5 < 3) {
         pixels.point(x, y, color);
       }
     }

@@ -3,6 +3,7 @@ package hushrise.app.timeline;
 import static hushrise.app.words.Texts.text;
 
 import hushrise.app.job.Throttle;
+import hushrise.app.look.Density;
 import hushrise.app.play.TransportState;
 import hushrise.app.widget.PeaksCache;
 import hushrise.app.widget.Stills;
@@ -14,6 +15,7 @@ import java.util.List;
 import java.util.Optional;
 import java.util.OptionalLong;
 import javafx.application.Platform;
+import javafx.beans.value.ObservableValue;
 import javafx.collections.SetChangeListener;
 import javafx.geometry.Bounds;
 import javafx.geometry.Insets;
@@ -42,17 +44,12 @@ public final class TimelineView extends BorderPane {
   private static final long OVERVIEW_MILLIS = 150;
   private static final double ZOOM_STEP = 1.25;
 
-  /** Rows are never set smaller than this part of their usual height; what is more scrolls. */
-  private static final double LEAST_SCALE = 0.62;
-
-  private static final double MOST_SCALE = 1.6;
-  private static final double LEAST_HEIGHT = 46;
-
   private final Viewport view;
   private final Desk desk;
   private OptionalLong takeFrom = OptionalLong.empty();
   private final PeaksCache peaks;
   private final Stills stills;
+  private final ObservableValue<Double> density = Density.of(this);
   private final OverviewStrip overview;
   private final Throttle overviewThrottle;
   private final Ruler ruler;
@@ -170,12 +167,18 @@ public final class TimelineView extends BorderPane {
     view.session().habits().hotDbProperty().addListener((p, was, now) -> updateHeads());
     view.session().playheadProperty().addListener((p, was, now) -> playheadMoved());
     view.axisProperty().addListener((p, was, now) -> redraw());
-    view.paletteProperty()
-        .addListener(
-            (p, was, now) -> {
-              redraw();
-              overview.redraw();
-            });
+    view.paletteProperty().addListener((p, was, now) -> redrawAll());
+    density.addListener(
+        (p, was, now) -> {
+          builtHeight = 0; // rows end on pixels of the screen
+          requestLayout();
+          redrawAll();
+        });
+  }
+
+  private void redrawAll() {
+    redraw();
+    overview.redraw();
   }
 
   private void projectChanged(Project was, Project now) {
@@ -215,7 +218,7 @@ public final class TimelineView extends BorderPane {
   protected void layoutChildren() {
     super.layoutChildren();
     view.setWidth(getWidth() - view.headWidth());
-    double height = getHeight() - OVERVIEW_HEIGHT - RULER_HEIGHT;
+    double height = getHeight() - snapSizeY(OVERVIEW_HEIGHT) - snapSizeY(RULER_HEIGHT);
     if (Math.abs(height - builtHeight) > 1) {
       builtHeight = height;
       build();
@@ -227,15 +230,6 @@ public final class TimelineView extends BorderPane {
     playheadMoved();
   }
 
-  private static double weight(TrackKind kind) {
-    return switch (kind) {
-      case PICTURE -> 54;
-      case VOICE -> 96;
-      case MUSIC -> 196;
-      case EFFECTS, CAMERA -> 54;
-    };
-  }
-
   private void build() {
     Project project = view.session().shown();
     shownTracks = rowsOf(project);
@@ -244,33 +238,20 @@ public final class TimelineView extends BorderPane {
     lanes.clear();
     heads.clear();
     hotMarks.clear();
-    double own = project.tracks().stream().mapToDouble(Track::rowHeight).sum();
-    double total =
-        project.tracks().stream()
-            .filter(t -> t.rowHeight() == 0)
-            .mapToDouble(t -> weight(t.kind()))
-            .sum();
     boolean speaks = project.voiceTracks().findAny().isPresent();
-    double strip = speaks ? SeparationStrip.HEIGHT + rows.getSpacing() : 0;
-    double room = builtHeight - rows.getSpacing() * project.tracks().size() - 6 - own - strip;
-    double scale = total == 0 ? 1 : Math.clamp(room / total, LEAST_SCALE, MOST_SCALE);
-    for (Track track : project.tracks()) {
-      double height =
-          track.rowHeight() > 0
-              ? track.rowHeight()
-              : Math.max(leastHeight(track), Math.floor(weight(track.kind()) * scale));
-      rows.getChildren().add(row(track, height));
+    double spacing = snapSpaceY(rows.getSpacing());
+    double strip = speaks ? snapSizeY(SeparationStrip.HEIGHT) + spacing : 0;
+    double room = builtHeight - spacing * (project.tracks().size() - 1) - strip;
+    List<Double> heights = RowHeights.of(project.tracks(), room, density.getValue());
+    for (int i = 0; i < project.tracks().size(); i++) {
+      Track track = project.tracks().get(i);
+      rows.getChildren().add(row(track, heights.get(i)));
       if (speaks && isLastVoice(project, track)) {
         rows.getChildren().add(separation);
       }
     }
     empty.setVisible(project.tracks().isEmpty());
     overlay.setVisible(!project.tracks().isEmpty());
-  }
-
-  /** A head needs room for its name and its fader. */
-  private static double leastHeight(Track track) {
-    return track.kind().sounds() ? LEAST_HEIGHT : 0;
   }
 
   private static boolean isLastVoice(Project project, Track track) {

@@ -1,5 +1,6 @@
 package hushrise.app.timeline;
 
+import hushrise.app.look.Density;
 import hushrise.app.look.Palette;
 import hushrise.app.look.Pixels;
 import hushrise.app.widget.PeaksCache;
@@ -16,6 +17,7 @@ import hushrise.core.time.Span;
 import java.util.List;
 import java.util.Map;
 import java.util.Optional;
+import javafx.beans.value.ObservableValue;
 import javafx.scene.Node;
 import javafx.scene.image.ImageView;
 
@@ -28,6 +30,7 @@ final class WaveGround implements Ground {
   private final Viewport view;
   private final PeaksCache peaks;
   private final ImageView shown = new ImageView();
+  private final ObservableValue<Double> density = Density.of(shown);
   private Optional<WaveformImage> wave = Optional.empty();
   private Optional<Track> drawnTrack = Optional.empty();
   private Optional<Palette> drawnPalette = Optional.empty();
@@ -47,10 +50,11 @@ final class WaveGround implements Ground {
 
   @Override
   public boolean draw(Track track, TrackCurve curve, int width, int height) {
-    boolean fresh = wave.isEmpty() || !wave.get().hasSize(width, height);
+    double dense = density.getValue();
+    boolean fresh = wave.filter(w -> w.pixels().fits(width, height, dense)).isEmpty();
     if (fresh) {
-      wave = Optional.of(new WaveformImage(width, height));
-      shown.setImage(wave.get().pixels().image());
+      wave = Optional.of(new WaveformImage(width, height, dense));
+      wave.get().pixels().showIn(shown);
     }
     Pixels pixels = wave.get().pixels();
     pixels.setGround(view.palette().sunken());
@@ -70,25 +74,25 @@ final class WaveGround implements Ground {
   /** Lets be drawn only what has come into view by scrolling, or what has changed in a track. */
   private void clipToChange(Track track, Pixels pixels) {
     Track was = drawnTrack.orElseThrow();
-    int by = (int) Math.rint(view.axis().xOf(drawnAxis.startFrame()));
+    double moved = pixels.density() * view.axis().xOf(drawnAxis.startFrame());
+    int by = (int) Math.rint(moved);
     if (drawnAxis.equals(view.axis())) {
       clipToChange(was, track, pixels);
-    } else if (was.equals(track) && isMovedByWholePixels(by, pixels.width())) {
+    } else if (was.equals(track) && isMovedByWholePixels(moved, by, pixels.width())) {
       pixels.shift(by);
+      int margin = (int) Math.ceil(pixels.density() * GroundMarks.MARGIN);
       boolean right = by > 0;
-      pixels.clip(
-          right ? 0 : pixels.width() + by - GroundMarks.MARGIN,
-          right ? by + GroundMarks.MARGIN : pixels.width());
+      pixels.clip(right ? 0 : pixels.width() + by - margin, right ? by + margin : pixels.width());
     } else {
       pixels.clear();
     }
   }
 
-  private boolean isMovedByWholePixels(int by, int width) {
+  private boolean isMovedByWholePixels(double moved, int by, int width) {
     return drawnAxis.framesPerPixel() == view.axis().framesPerPixel()
         && by != 0
         && Math.abs(by) < width / 2
-        && Math.abs(view.axis().xOf(drawnAxis.startFrame()) - by) < WHOLE_PIXEL;
+        && Math.abs(moved - by) < WHOLE_PIXEL;
   }
 
   private void clipToChange(Track was, Track track, Pixels pixels) {
@@ -100,8 +104,8 @@ final class WaveGround implements Ground {
     double from = view.axis().xOf(change.get().startFrame()) - GroundMarks.MARGIN;
     double to = view.axis().xOf(change.get().endFrame()) + GroundMarks.MARGIN;
     pixels.clip(
-        (int) Math.clamp(Math.floor(from), 0, pixels.width()),
-        (int) Math.clamp(Math.ceil(to), 0, pixels.width()));
+        (int) Math.clamp(Math.floor(pixels.density() * from), 0, pixels.width()),
+        (int) Math.clamp(Math.ceil(pixels.density() * to), 0, pixels.width()));
   }
 
   /** Whether two lines have their keyframes at the same places. */

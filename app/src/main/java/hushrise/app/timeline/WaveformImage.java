@@ -24,6 +24,7 @@ final class WaveformImage {
   private static final double FLOOR_DB = -59;
 
   private final Pixels drawn;
+  private final double density;
   private final int width;
   private final int height;
   private final int[] pixels;
@@ -35,14 +36,20 @@ final class WaveformImage {
   private final double[] levels;
   private final LevelScale scale;
 
-  WaveformImage(int width, int height) {
-    this.width = width;
-    this.height = height;
-    this.scale = new LevelScale(height);
+  /**
+   * @param across how wide the lane is, in the window's units
+   * @param down how high
+   * @param density pixels of the screen to a unit
+   */
+  WaveformImage(double across, double down, double density) {
+    this.density = density;
+    scale = new LevelScale(down);
+    drawn = new Pixels(across, down, density);
+    width = drawn.width();
+    height = drawn.height();
+    pixels = drawn.memory();
     lines = new double[width + 1];
     levels = new double[width + 1];
-    drawn = new Pixels(width, height);
-    pixels = drawn.memory();
   }
 
   /** What it is drawn into. */
@@ -50,25 +57,30 @@ final class WaveformImage {
     return drawn;
   }
 
-  boolean hasSize(int w, int h) {
-    return w == width && h == height;
+  private double xOf(TimeAxis axis, long frame) {
+    return density * axis.xOf(frame);
+  }
+
+  private double yOf(double db) {
+    return density * scale.yOf(db);
   }
 
   /** Draws one clip's columns. */
   void draw(
       Clip clip, Peaks peaks, TrackCurve curve, ClipEnvelope envelope, TimeAxis axis, Color color) {
-    int from = (int) Math.clamp(Math.floor(axis.xOf(clip.startFrame())), drawn.from(), drawn.to());
-    int to = (int) Math.clamp(Math.ceil(axis.xOf(clip.endFrame())), drawn.from(), drawn.to());
+    int from = (int) Math.clamp(Math.floor(xOf(axis, clip.startFrame())), drawn.from(), drawn.to());
+    int to = (int) Math.clamp(Math.ceil(xOf(axis, clip.endFrame())), drawn.from(), drawn.to());
     int[] mixed = mixtures(color);
     int[] onGround = new int[mixed.length];
     for (int set = 0; set < mixed.length; set++) {
       onGround[set] = Pixels.over(mixed[set], drawn.ground(), 255 - (mixed[set] >>> 24));
     }
     double clipDb = clip.gainDb();
-    double half = Math.max(axis.framesPerPixel(), Peaks.BASE) / 2;
+    double half = Math.max(axis.framesPerPixel() / density, Peaks.BASE) / 2;
     int interval = 0;
     for (int x = from; x < to; x++) {
-      long frame = Math.clamp(axis.frameAt(x + 0.5), clip.startFrame(), clip.endFrame() - 1);
+      long frame =
+          Math.clamp(axis.frameAt((x + 0.5) / density), clip.startFrame(), clip.endFrame() - 1);
       double media = clip.mediaFrameAt(frame - clip.startFrame());
       peaks.over(media - half, media + half, column);
       interval = curve.seek(frame, interval);
@@ -82,7 +94,7 @@ final class WaveformImage {
 
   /** The first pixel of a level's column; the height when it is too low to be seen. */
   private int top(double db) {
-    return db > FLOOR_DB ? Math.max(0, (int) Math.round(scale.yOf(db))) : height;
+    return db > FLOOR_DB ? Math.max(0, (int) Math.round(yOf(db))) : height;
   }
 
   /** What peak (1), ghost (2) and body (4) look like over one another. */
@@ -137,11 +149,11 @@ final class WaveformImage {
     int casing = Pixels.premultiplied(colors.surface(), 1);
     int interval = 0;
     for (int x = drawn.from(); x <= drawn.to(); x++) {
-      long frame = axis.frameAt(x);
+      long frame = axis.frameAt(x / density);
       interval = curve.seek(frame, interval);
       double db = curve.levelDbAt(frame, interval) - trackDb;
-      levels[x] = scale.yOf(Double.isNaN(db) ? Decibels.OFF_DB : db);
-      lines[x] = shaped ? scale.yOf(track.line().levelDbAt(frame)) : levels[x];
+      levels[x] = yOf(Double.isNaN(db) ? Decibels.OFF_DB : db);
+      lines[x] = shaped ? yOf(track.line().levelDbAt(frame)) : levels[x];
     }
     for (int x = drawn.from(); x < drawn.to() && shaped; x++) {
       if (levels[x] > lines[x] + 0.5) {
@@ -155,19 +167,20 @@ final class WaveformImage {
     for (int x = drawn.from(); x < drawn.to() && shaped; x++) {
       boolean flat = Math.abs(levels[x + 1] - levels[x]) < 0.05;
       if (flat && levels[x] > lines[x] + 1) {
-        drawn.run(x, levels[x] - 1.5, levels[x] + 1.5, floor);
+        drawn.run(x, levels[x] - 1.5 * density, levels[x] + 1.5 * density, floor);
       } else if (flat && levels[x] < lines[x] - 1) {
-        drawn.run(x, levels[x] - 1.25, levels[x] + 1.25, top);
+        drawn.run(x, levels[x] - 1.25 * density, levels[x] + 1.25 * density, top);
       }
     }
   }
 
-  /** A line through one height for each column, two pixels thick and as much more. */
+  /** A line through one height for each column, two units thick and as much more. */
   private void level(double[] ys, double more, int argb) {
+    double half = density * (1 + more);
     for (int x = drawn.from(); x < drawn.to(); x++) {
       double high = Math.min(ys[x], ys[x + 1]);
       double low = Math.max(ys[x], ys[x + 1]);
-      drawn.run(x, high - 1 - more, low + 1 + more, argb);
+      drawn.run(x, high - half, low + half, argb);
     }
   }
 }

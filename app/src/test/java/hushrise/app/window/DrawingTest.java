@@ -2,6 +2,7 @@ package hushrise.app.window;
 
 import static org.assertj.core.api.Assertions.assertThat;
 
+import hushrise.app.look.Theme;
 import hushrise.app.timeline.TimeAxis;
 import hushrise.core.edit.ClipEdits;
 import hushrise.core.edit.FadeEdits;
@@ -13,14 +14,22 @@ import hushrise.core.project.level.Hush;
 import hushrise.core.project.media.TrackKind;
 import hushrise.core.project.timeline.Clip;
 import hushrise.core.time.Span;
+import java.util.Arrays;
 import java.util.List;
 import java.util.Set;
 import java.util.function.UnaryOperator;
 import javafx.scene.Node;
 import javafx.scene.control.ScrollPane;
+import javafx.scene.image.Image;
+import javafx.scene.image.ImageView;
 import javafx.scene.image.PixelFormat;
 import javafx.scene.image.WritableImage;
+import javafx.scene.layout.Region;
+import javafx.stage.Stage;
+import org.junit.jupiter.api.AfterEach;
 import org.junit.jupiter.api.Test;
+import org.junit.jupiter.params.ParameterizedTest;
+import org.junit.jupiter.params.provider.ValueSource;
 
 /** What is drawn only where something changed looks as if all of it had been drawn. */
 class DrawingTest extends WindowTestCase {
@@ -58,28 +67,75 @@ class DrawingTest extends WindowTestCase {
     assertThat(pictureOf(find(lane))).as(what).isEqualTo(inPart);
   }
 
-  @Test
-  void anEditDrawsWhatItChangedAndNothingIsLeftBehind() {
-    untilOpen();
+  /** Shows the window as on a screen with so many pixels to one of its units. */
+  private void setDensity(double density) {
+    robot.interact(
+        () -> {
+          Stage stage = (Stage) window.root().getScene().getWindow();
+          stage.setRenderScaleX(density);
+          stage.setRenderScaleY(density);
+        });
+  }
+
+  @AfterEach
+  void giveTheDensityBack() {
+    setDensity(1);
+  }
+
+  /** What lies at the bottom of the music's lane, as it is drawn. */
+  private ImageView groundOfMusic() {
+    Region lane = find("lane-music");
+    return (ImageView) lane.getChildrenUnmodifiable().getFirst();
+  }
+
+  private static int[] pixelsOf(ImageView view) {
+    Image image = view.getImage();
+    int width = (int) image.getWidth();
+    int height = (int) image.getHeight();
+    int[] pixels = new int[width * height];
+    image
+        .getPixelReader()
+        .getPixels(0, 0, width, height, PixelFormat.getIntArgbInstance(), pixels, 0, width);
+    return pixels;
+  }
+
+  private void assertGroundDrawnAsAnew(String what) {
+    int[] inPart = pixelsOf(groundOfMusic());
+    robot.interact(
+        () -> {
+          window.applyTheme(Theme.LANTERN);
+          window.applyTheme(Theme.QUAY);
+        });
+    int[] anew = pixelsOf(groundOfMusic());
+    assertThat(Arrays.mismatch(anew, inPart)).as(what).isEqualTo(-1);
+  }
+
+  /** Edits of the demo that change its music or its narration, each where it can be seen. */
+  private List<UnaryOperator<Project>> edits() {
     String music = music().id();
     Clip song = music().clips().getFirst();
     Hush hush = music().hushes().get(1);
     Clip take = project().firstTrack(TrackKind.VOICE).orElseThrow().clips().get(1);
+    return List.of(
+        p -> LevelEdits.setHushDepth(p, hush.id(), -3),
+        p -> HushEdits.setPassage(p, hush.id(), new Span(24L * RATE, 30L * RATE)),
+        p -> LevelEdits.addKeyframe(p, music, 36L * RATE),
+        p -> LevelEdits.addKeyframe(p, music, 37L * RATE),
+        p -> LevelEdits.addKeyframe(p, music, 37L * RATE + RATE / 3),
+        p -> LevelEdits.moveKeyframe(p, music, 1, 36L * RATE + RATE / 4, -8),
+        p -> LevelEdits.moveKeyframe(p, music, 2, 39L * RATE, 2),
+        p -> LevelEdits.removeHush(p, hush.id()),
+        p -> FadeEdits.setIn(p, song.id(), 20L * RATE),
+        p -> ClipEdits.move(p, Set.of(take.id()), 3L * RATE, true),
+        p -> ClipEdits.split(p, Set.of(song.id()), 33L * RATE),
+        p -> LevelEdits.setTrackLevel(p, music, -2));
+  }
+
+  @Test
+  void anEditDrawsWhatItChangedAndNothingIsLeftBehind() {
+    untilOpen();
     robot.interact(() -> window.view().show(new Span(10L * RATE, 50L * RATE)));
-    List<UnaryOperator<Project>> edits =
-        List.of(
-            p -> LevelEdits.setHushDepth(p, hush.id(), -3),
-            p -> HushEdits.setPassage(p, hush.id(), new Span(24L * RATE, 30L * RATE)),
-            p -> LevelEdits.addKeyframe(p, music, 36L * RATE),
-            p -> LevelEdits.addKeyframe(p, music, 37L * RATE),
-            p -> LevelEdits.addKeyframe(p, music, 37L * RATE + RATE / 3),
-            p -> LevelEdits.moveKeyframe(p, music, 1, 36L * RATE + RATE / 4, -8),
-            p -> LevelEdits.moveKeyframe(p, music, 2, 39L * RATE, 2),
-            p -> LevelEdits.removeHush(p, hush.id()),
-            p -> FadeEdits.setIn(p, song.id(), 20L * RATE),
-            p -> ClipEdits.move(p, Set.of(take.id()), 3L * RATE, true),
-            p -> ClipEdits.split(p, Set.of(song.id()), 33L * RATE),
-            p -> LevelEdits.setTrackLevel(p, music, -2));
+    List<UnaryOperator<Project>> edits = edits();
     for (int i = 0; i < edits.size(); i++) {
       UnaryOperator<Project> edit = edits.get(i);
       Project before = project();
@@ -88,6 +144,36 @@ class DrawingTest extends WindowTestCase {
       assertDrawnAsAnew("lane-music", "music after edit " + i);
       assertDrawnAsAnew("lane-voice", "voice after edit " + i);
     }
+  }
+
+  @ParameterizedTest
+  @ValueSource(doubles = {1, 1.25, 2})
+  void onAFineScreenWhatIsDrawnHasItsPixelsAndIsDrawnInPartToo(double density) {
+    untilOpen();
+    int[] coarse = pixelsOf(groundOfMusic());
+    setDensity(density);
+    robot.interact(() -> window.view().show(new Span(10L * RATE, 50L * RATE)));
+    untilQuiet();
+    Region lane = find("lane-music");
+    Image ground = groundOfMusic().getImage();
+    assertThat(ground.getWidth()).isEqualTo(Math.floor(Math.floor(lane.getWidth()) * density));
+    assertThat(ground.getHeight()).isEqualTo(Math.floor(Math.floor(lane.getHeight()) * density));
+    assertThat(groundOfMusic().getFitWidth()).isEqualTo(ground.getWidth() / density);
+    List<UnaryOperator<Project>> edits = edits();
+    for (int i = 0; i < edits.size(); i++) {
+      UnaryOperator<Project> edit = edits.get(i);
+      robot.interact(() -> window.session().commit("edit", edit));
+      assertGroundDrawnAsAnew("after edit " + i);
+    }
+    for (double by : new double[] {37, -90, 400, 3, -4}) {
+      robot.interact(() -> window.view().scroll(by));
+      assertGroundDrawnAsAnew("scrolled by " + by);
+    }
+    ScrollPane rows = robot.lookup(".rows").queryAs(ScrollPane.class);
+    assertThat(rows.getViewportBounds().getWidth()).as("no scroll bar").isEqualTo(rows.getWidth());
+    setDensity(1);
+    untilQuiet();
+    assertThat(pixelsOf(groundOfMusic())).hasSameSizeAs(coarse);
   }
 
   @Test

@@ -4,19 +4,16 @@ import static org.assertj.core.api.Assertions.assertThat;
 
 import hushrise.app.command.CommandId;
 import hushrise.app.look.Theme;
-import hushrise.core.edit.LevelEdits;
 import hushrise.core.loudness.LoudnessMeter;
 import hushrise.core.project.media.TrackKind;
 import hushrise.core.sound.Progress;
 import hushrise.core.sound.SampleSource;
 import hushrise.core.store.ProjectFile;
-import hushrise.core.time.Span;
 import hushrise.media.OutputFormat;
 import java.io.IOException;
 import java.nio.file.Files;
 import java.nio.file.Path;
 import java.util.ArrayList;
-import java.util.Arrays;
 import java.util.List;
 import java.util.stream.Stream;
 import javafx.geometry.VerticalDirection;
@@ -26,9 +23,7 @@ import javafx.scene.control.Labeled;
 import javafx.scene.control.ToggleButton;
 import javafx.scene.image.Image;
 import javafx.scene.image.ImageView;
-import javafx.scene.image.PixelFormat;
 import javafx.scene.input.KeyCode;
-import javafx.scene.layout.Region;
 import org.junit.jupiter.api.BeforeEach;
 import org.junit.jupiter.api.Test;
 
@@ -277,49 +272,5 @@ class WindowTest extends WindowTestCase {
                       : button.getAccessibleText();
               assertThat(name).as("%s", n).isNotBlank();
             });
-  }
-
-  @Test
-  void scrollingShowsTheSamePictureAsDrawingItAnew() {
-    untilOpen();
-    robot.interact(
-        () ->
-            window
-                .session()
-                .commit("line", p -> LevelEdits.addKeyframe(p, music().id(), 40L * RATE)));
-    robot.interact(() -> window.view().show(new Span(30L * RATE, 60L * RATE)));
-    untilQuiet();
-    for (double by : new double[] {37, -90, 400, 3}) {
-      robot.interact(() -> window.view().scroll(by));
-      int[] scrolled = groundOfMusic();
-      robot.interact(
-          () -> {
-            window.applyTheme(Theme.LANTERN);
-            window.applyTheme(Theme.QUAY);
-          });
-      int[] anew = groundOfMusic();
-      assertThat(anew).hasSameSizeAs(scrolled);
-      assertThat(Arrays.mismatch(scrolled, anew)).as("after %.0f pixels", by).isEqualTo(-1);
-    }
-  }
-
-  private int[] groundOfMusic() {
-    Region lane = find("lane-music");
-    ImageView ground = (ImageView) lane.getChildrenUnmodifiable().getFirst();
-    Image image = ground.getImage();
-    int width = (int) image.getWidth();
-    int[] pixels = new int[width * (int) image.getHeight()];
-    image
-        .getPixelReader()
-        .getPixels(
-            0,
-            0,
-            width,
-            (int) image.getHeight(),
-            PixelFormat.getIntArgbInstance(),
-            pixels,
-            0,
-            width);
-    return pixels;
   }
 }
