@@ -66,6 +66,7 @@ public enum CommandId {
   SNAP("snap", Menu.VIEW, Needs.NOTHING, "N"),
   CARRY("carry", Menu.VIEW, Needs.NOTHING, "C"),
   FOLLOW("follow", Menu.VIEW, Needs.NOTHING, "G"),
+  PICTURE_SIZE("picture.size", Menu.VIEW, Needs.NOTHING, "Shift+Z"),
   THEME("theme", Menu.VIEW, Needs.NOTHING),
 
   PLAY("play", Menu.LISTEN, Needs.FILM, "SPACE"),

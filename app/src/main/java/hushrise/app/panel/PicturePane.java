@@ -3,6 +3,7 @@ package hushrise.app.panel;
 import static hushrise.app.words.Texts.text;
 
 import hushrise.app.job.Jobs;
+import hushrise.app.look.Density;
 import hushrise.app.session.Session;
 import hushrise.core.project.Project;
 import hushrise.core.project.media.Media;
@@ -15,6 +16,7 @@ import java.nio.file.Path;
 import java.util.Optional;
 import java.util.concurrent.ExecutorService;
 import java.util.concurrent.Executors;
+import javafx.beans.value.ObservableValue;
 import javafx.scene.control.Label;
 import javafx.scene.image.Image;
 import javafx.scene.image.ImageView;
@@ -30,8 +32,13 @@ import javafx.scene.layout.StackPane;
  */
 public final class PicturePane extends StackPane {
 
-  private static final int MAX_WIDTH = 640;
-  private static final int MAX_HEIGHT = 360;
+  /** How wide the box is that pictures are made for: in a small pane, and in a large one. */
+  private static final int SMALL_BOX = 640;
+
+  private static final int LARGE_BOX = 1280;
+
+  /** A pane this many pixels of the screen wide still takes small pictures. */
+  private static final double STILL_SMALL = 768;
 
   private final Session session;
   private final Jobs jobs;
@@ -40,12 +47,16 @@ public final class PicturePane extends StackPane {
   private final ExecutorService worker =
       Executors.newSingleThreadExecutor(
           Thread.ofPlatform().daemon().name("hushrise-picture").factory());
+  private final ObservableValue<Double> density = Density.of(this);
   private Optional<Film> reader = Optional.empty();
-  private Optional<Path> readerOf = Optional.empty();
-  private Optional<Path> shownOf = Optional.empty();
+  private Optional<Source> readerOf = Optional.empty();
+  private Optional<Source> shownOf = Optional.empty();
   private boolean busy;
   private boolean again;
   private double shownSeconds = -1;
+
+  /** A film, and how wide the box is that its pictures are made for. */
+  private record Source(Path file, int box) {}
 
   /** A picture's pixels with the image that shows them. */
   private static final class Sheet {
@@ -75,8 +86,8 @@ public final class PicturePane extends StackPane {
     private Sheet shown;
     private Sheet next;
 
-    Film(Path file) {
-      reader = new PictureReader(file, MAX_WIDTH, MAX_HEIGHT);
+    Film(Source source) {
+      reader = new PictureReader(source.file(), source.box(), source.box() * 9 / 16);
       shown = new Sheet(reader.width(), reader.height());
       next = new Sheet(reader.width(), reader.height());
     }
@@ -113,6 +124,8 @@ public final class PicturePane extends StackPane {
     none.setWrapText(true);
     getChildren().addAll(view, none);
     session.playheadProperty().addListener((p, was, now) -> wish());
+    widthProperty().addListener((p, was, now) -> wish());
+    density.addListener((p, was, now) -> wish());
     session.shownProperty().addListener((p, was, now) -> projectChanged(now));
     projectChanged(session.shown());
   }
@@ -160,20 +173,21 @@ public final class PicturePane extends StackPane {
         film.get().kind() == MediaKind.STILL
             ? 0
             : project.seconds(clip.get().mediaFrameAt(Math.max(0, into)));
-    if (seconds == shownSeconds && shownOf.filter(film.get().file()::equals).isPresent()) {
+    boolean small = getWidth() * density.getValue() <= STILL_SMALL;
+    Source source = new Source(film.get().file(), small ? SMALL_BOX : LARGE_BOX);
+    if (seconds == shownSeconds && shownOf.filter(source::equals).isPresent()) {
       return;
     }
     busy = true;
-    Media media = film.get();
     jobs.run(
         worker,
-        () -> reader(media).at(seconds),
+        () -> reader(source).at(seconds),
         sheet -> {
           if (view.getImage() != sheet.image) {
             view.setImage(sheet.changed());
           }
           shownSeconds = seconds;
-          shownOf = Optional.of(media.file());
+          shownOf = Optional.of(source);
           requestLayout();
           next();
         },
@@ -189,11 +203,11 @@ public final class PicturePane extends StackPane {
   }
 
   /** The reader of a film; on the worker alone, which closes the one before. */
-  private Film reader(Media film) {
-    if (readerOf.filter(film.file()::equals).isEmpty()) {
+  private Film reader(Source source) {
+    if (readerOf.filter(source::equals).isEmpty()) {
       closeReader();
-      reader = Optional.of(new Film(film.file()));
-      readerOf = Optional.of(film.file());
+      reader = Optional.of(new Film(source));
+      readerOf = Optional.of(source);
     }
     return reader.orElseThrow();
   }
@@ -206,10 +220,10 @@ public final class PicturePane extends StackPane {
 
   /** Forgets a film, as its file has changed. */
   public void forget(Path film) {
-    shownOf = shownOf.filter(f -> !f.equals(film));
+    shownOf = shownOf.filter(s -> !s.file().equals(film));
     worker.execute(
         () -> {
-          if (readerOf.filter(film::equals).isPresent()) {
+          if (readerOf.filter(s -> s.file().equals(film)).isPresent()) {
             closeReader();
           }
         });

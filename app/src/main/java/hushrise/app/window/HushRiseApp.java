@@ -14,6 +14,8 @@ import java.nio.file.Files;
 import java.nio.file.Path;
 import java.util.Comparator;
 import java.util.Locale;
+import java.util.Optional;
+import java.util.prefs.Preferences;
 import java.util.stream.Stream;
 import javafx.animation.PauseTransition;
 import javafx.application.Application;
@@ -32,6 +34,7 @@ public final class HushRiseApp extends Application {
 
   private Window window;
   private FirstLook firstLook;
+  private Optional<WindowPlace> place = Optional.empty();
 
   @Override
   public void start(Stage stage) {
@@ -57,6 +60,11 @@ public final class HushRiseApp extends Application {
     stage.setMinWidth(860);
     stage.setMinHeight(560);
     stage.setScene(scene);
+    if (!arguments.isUnattended()) {
+      Preferences preferences = Preferences.userNodeForPackage(WindowPlace.class);
+      place = Optional.of(new WindowPlace(preferences, stage, window));
+      place.get().restore(WIDTH, HEIGHT);
+    }
     stage.show();
     window.focusTimeline();
     arguments.project().map(Path::of).ifPresent(window::open);
@@ -108,6 +116,7 @@ public final class HushRiseApp extends Application {
 
   @Override
   public void stop() {
+    place.ifPresent(WindowPlace::keep);
     window.close();
     firstLook.close();
   }

@@ -41,6 +41,7 @@ import hushrise.media.Presets;
 import java.nio.file.Path;
 import java.util.List;
 import javafx.application.Platform;
+import javafx.beans.property.DoubleProperty;
 import javafx.beans.property.ObjectProperty;
 import javafx.beans.property.SimpleObjectProperty;
 import javafx.scene.Scene;
@@ -75,6 +76,7 @@ public final class Window {
   private final PicturePane picture;
   private final TimelineView timeline;
   private final DetailPane detail;
+  private final BottomRow bottom;
   private final ShelfPane shelf;
   private final Diagnostics diagnostics;
   private final LostFiles lost;
@@ -165,7 +167,8 @@ public final class Window {
     pane.setCenter(timeline);
     pane.setTop(
         new VBox(CommandMenus.of(commands), new TopBar(session, transport, commands, finder)));
-    pane.setBottom(new VBox(bottom(), status));
+    bottom = bottom();
+    pane.setBottom(new VBox(bottom, status));
     root = new StackPane(pane, sheet);
     root.getStyleClass().add("hush-rise");
     root.getStylesheets()
@@ -224,6 +227,7 @@ public final class Window {
         .set(CommandId.SURFACE, () -> SurfaceSheet.open(sheet, devices, backstage.surface()))
         .set(CommandId.HEAR_ALONE, alone::toggle)
         .set(CommandId.HEADS_NARROW, view::narrowHeads)
+        .set(CommandId.PICTURE_SIZE, () -> bottom.enlarge())
         .set(
             CommandId.OUTPUT_CHOOSE,
             () -> OutputSheet.open(sheet, devices, transport.loudspeaker(), status))
@@ -422,6 +426,11 @@ public final class Window {
   /** Closes the sheet that is open. */
   void closeSheet() {
     sheet.close();
+  }
+
+  /** How high the row under the timeline was made; 0: as high as the window asks for. */
+  DoubleProperty bottomHeightProperty() {
+    return bottom.chosenHeightProperty();
   }
 
   /** Gives the keys to the timeline. */

@@ -223,22 +223,23 @@ abstract class WindowTestCase {
 
   /** Keys that are held while the mouse is used. */
   enum Held {
+    NOTHING,
     SHIFT,
     CTRL,
     ALT
   }
 
   /**
-   * Drags on a lane with a key held, in three steps. The events are made here, as the headless
-   * platform's robot does not carry held keys into pointer events.
+   * Drags on a node with a key held or with none, in three steps. The events are made here, as the
+   * headless platform's robot does not carry held keys into pointer events.
    */
-  void dragHolding(Held key, String laneId, Point2D from, Point2D to) {
-    Node lane = find(laneId);
+  void dragHolding(Held key, String nodeId, Point2D from, Point2D to) {
+    Node node = find(nodeId);
     Point2D half = from.midpoint(to);
-    fire(lane, MouseEvent.MOUSE_PRESSED, from, key, true);
-    fire(lane, MouseEvent.MOUSE_DRAGGED, half, key, false);
-    fire(lane, MouseEvent.MOUSE_DRAGGED, to, key, false);
-    fire(lane, MouseEvent.MOUSE_RELEASED, to, key, from.equals(to));
+    fire(node, MouseEvent.MOUSE_PRESSED, from, key, true);
+    fire(node, MouseEvent.MOUSE_DRAGGED, half, key, false);
+    fire(node, MouseEvent.MOUSE_DRAGGED, to, key, false);
+    fire(node, MouseEvent.MOUSE_RELEASED, to, key, from.equals(to));
     QuickRobot.settle();
   }
 

@@ -1,0 +1,135 @@
+package hushrise.app.window;
+
+import static org.assertj.core.api.Assertions.assertThat;
+
+import java.util.prefs.BackingStoreException;
+import java.util.prefs.Preferences;
+import javafx.geometry.Bounds;
+import javafx.geometry.Point2D;
+import javafx.scene.image.Image;
+import javafx.scene.image.ImageView;
+import javafx.scene.input.KeyCode;
+import javafx.scene.layout.Region;
+import javafx.stage.Stage;
+import org.junit.jupiter.api.AfterEach;
+import org.junit.jupiter.api.BeforeEach;
+import org.junit.jupiter.api.Test;
+
+/** A window with more room: the picture takes its part of it, and as much as a person wants. */
+class LargeWindowTest extends WindowTestCase {
+
+  private static final double LOWEST = 206;
+
+  @BeforeEach
+  void open() {
+    untilOpen();
+  }
+
+  private Stage stage() {
+    return (Stage) window.root().getScene().getWindow();
+  }
+
+  private void size(double width, double height) {
+    robot.interact(
+        () -> {
+          stage().setWidth(width);
+          stage().setHeight(height);
+        });
+    until("the window has its size", () -> window.root().getHeight() == height);
+    untilQuiet();
+  }
+
+  private Region picture() {
+    return find("picture");
+  }
+
+  private Region bottom() {
+    return find("bottom");
+  }
+
+  private Image shown() {
+    return ((ImageView) picture().lookup(".image-view")).getImage();
+  }
+
+  /** A place on the upper edge of what lies under the timeline, on the screen. */
+  private Point2D edge() {
+    Bounds at = bottom().localToScreen(bottom().getBoundsInLocal());
+    return new Point2D(at.getCenterX(), at.getMinY() + 3);
+  }
+
+  private void dragEdge(double by) {
+    dragHolding(Held.NOTHING, "bottom", edge(), edge().add(0, by));
+    untilQuiet();
+  }
+
+  private void setDensity(double density) {
+    robot.interact(
+        () -> {
+          stage().setRenderScaleX(density);
+          stage().setRenderScaleY(density);
+        });
+  }
+
+  @AfterEach
+  void giveTheDensityBack() {
+    setDensity(1);
+  }
+
+  @Test
+  void inAHighWindowTheRowOfThePictureIsHigher() {
+    assertThat(bottom().getHeight()).isEqualTo(LOWEST);
+    size(1000, 1000);
+    assertThat(bottom().getHeight()).isEqualTo(LOWEST + 0.4 * 200);
+    press(KeyCode.SHIFT, KeyCode.Z);
+    assertThat(bottom().getHeight()).isEqualTo(1000 - 420);
+    press(KeyCode.SHIFT, KeyCode.Z);
+    assertThat(bottom().getHeight()).isEqualTo(LOWEST + 0.4 * 200);
+  }
+
+  @Test
+  void thePictureIsDecodedAsLargeAsItIsShown() {
+    double usual = picture().getWidth();
+    assertThat(shown().getWidth()).isEqualTo(640);
+    press(KeyCode.SHIFT, KeyCode.Z);
+    assertThat(picture().getWidth()).isGreaterThan(usual);
+    Region detail = find("detail");
+    assertThat(detail.getWidth()).as("the others keep their room").isGreaterThan(300);
+    setDensity(2.5);
+    until("it is decoded larger", () -> shown().getWidth() == 1280);
+    setDensity(1);
+    until("it is small again", () -> shown().getWidth() == 640);
+  }
+
+  @Test
+  void theEdgeAboveItDragsAndADoubleClickGivesTheUsualHeightBack() {
+    dragEdge(-100);
+    assertThat(bottom().getHeight()).isEqualTo(LOWEST + 100);
+    dragEdge(300);
+    assertThat(bottom().getHeight()).as("never lower than its parts").isEqualTo(LOWEST);
+    dragEdge(-400);
+    assertThat(bottom().getHeight()).as("leaves room for the tracks").isEqualTo(800 - 420);
+    robot.doubleClickOn(edge());
+    assertThat(bottom().getHeight()).isEqualTo(LOWEST);
+    press(KeyCode.SPACE);
+    until("the keys still play", () -> window.session().playhead() > 0);
+    press(KeyCode.SPACE);
+  }
+
+  @Test
+  void theNextTimeTheWindowStandsWhereItStood() throws BackingStoreException {
+    Preferences kept = Preferences.userNodeForPackage(WindowPlace.class).node("place-test");
+    WindowPlace place = new WindowPlace(kept, stage(), window);
+    size(1000, 700);
+    dragEdge(-40);
+    double bottom = window.bottomHeightProperty().get();
+    assertThat(bottom).isGreaterThan(LOWEST);
+    robot.interact(place::keep);
+    size(900, 620);
+    robot.interact(() -> window.bottomHeightProperty().set(0));
+    robot.interact(() -> place.restore(1280, 800));
+    until("it has its size back", () -> window.root().getHeight() == 700);
+    assertThat(stage().getWidth()).isEqualTo(1000);
+    assertThat(window.bottomHeightProperty().get()).isEqualTo(bottom);
+    kept.removeNode();
+  }
+}
