@@ -50,6 +50,7 @@ final class LoudnessHistory extends Region {
     setId("loudness-history");
     setMinHeight(34);
     setPrefHeight(48);
+    setMaxHeight(140);
     setCursor(Cursor.HAND);
     setAccessibleText(text("history.accessible"));
     Tooltip.install(this, new Tooltip(text("history.tip")));

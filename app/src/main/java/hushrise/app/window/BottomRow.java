@@ -37,7 +37,7 @@ final class BottomRow extends HBox {
   private static final double PART = 0.4;
 
   /** What it leaves to the rest of the window. */
-  private static final double LEAVES = 420;
+  private static final double LEAVES = 480;
 
   private static final double USUAL_PICTURE = (LOWEST - 2 * PADDING) * 16 / 9;
 

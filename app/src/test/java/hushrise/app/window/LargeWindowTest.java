@@ -81,7 +81,7 @@ class LargeWindowTest extends WindowTestCase {
     size(1000, 1000);
     assertThat(bottom().getHeight()).isEqualTo(LOWEST + 0.4 * 200);
     press(KeyCode.SHIFT, KeyCode.Z);
-    assertThat(bottom().getHeight()).isEqualTo(1000 - 420);
+    assertThat(bottom().getHeight()).isEqualTo(1000 - 480);
     press(KeyCode.SHIFT, KeyCode.Z);
     assertThat(bottom().getHeight()).isEqualTo(LOWEST + 0.4 * 200);
   }
@@ -107,7 +107,7 @@ class LargeWindowTest extends WindowTestCase {
     dragEdge(300);
     assertThat(bottom().getHeight()).as("never lower than its parts").isEqualTo(LOWEST);
     dragEdge(-400);
-    assertThat(bottom().getHeight()).as("leaves room for the tracks").isEqualTo(800 - 420);
+    assertThat(bottom().getHeight()).as("leaves room for the tracks").isEqualTo(800 - 480);
     robot.doubleClickOn(edge());
     assertThat(bottom().getHeight()).isEqualTo(LOWEST);
     press(KeyCode.SPACE);
