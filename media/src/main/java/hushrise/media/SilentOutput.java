@@ -12,26 +12,29 @@ public final class SilentOutput implements AudioOutput {
 
   static final String NAME = "silent output";
 
-  /** How much may be written ahead of what has sounded. */
-  private static final double AHEAD_SECONDS = 0.05;
+  /** How much may usually be written ahead of what has sounded. */
+  static final double AHEAD_SECONDS = 0.05;
 
   private final int sampleRate;
   private final Optional<Room> room;
+  private final double aheadSeconds;
   private volatile long written;
   private volatile long startNanos;
   private float[] kept = new float[0];
   private int keptFrames;
 
   public SilentOutput(int sampleRate) {
-    this(sampleRate, Optional.empty());
+    this(sampleRate, Optional.empty(), AHEAD_SECONDS);
   }
 
   /**
    * @param room where it sounds all the same
+   * @param aheadSeconds how much may be written ahead of what has sounded: the size of its buffer
    */
-  SilentOutput(int sampleRate, Optional<Room> room) {
+  SilentOutput(int sampleRate, Optional<Room> room, double aheadSeconds) {
     this.sampleRate = sampleRate;
     this.room = room;
+    this.aheadSeconds = aheadSeconds;
   }
 
   /**
@@ -73,7 +76,7 @@ public final class SilentOutput implements AudioOutput {
     }
     long now = written + frames;
     written = now;
-    long ahead = now - sounded() - Math.round(AHEAD_SECONDS * sampleRate);
+    long ahead = now - sounded() - Math.round(aheadSeconds * sampleRate);
     if (ahead > 0) {
       LockSupport.parkNanos(ahead * 1_000_000_000L / sampleRate);
     }

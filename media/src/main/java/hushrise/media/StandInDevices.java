@@ -13,6 +13,19 @@ import java.util.Optional;
 public final class StandInDevices implements Devices {
 
   private final Map<Integer, Room> rooms = new HashMap<>();
+  private final double aheadSeconds;
+
+  public StandInDevices() {
+    this(SilentOutput.AHEAD_SECONDS);
+  }
+
+  /**
+   * @param aheadSeconds how much the output takes ahead of what has sounded, as devices with a
+   *     large buffer do
+   */
+  public StandInDevices(double aheadSeconds) {
+    this.aheadSeconds = aheadSeconds;
+  }
 
   @Override
   public List<String> outputs() {
@@ -26,7 +39,7 @@ public final class StandInDevices implements Devices {
 
   @Override
   public AudioOutput standIn(int sampleRate) {
-    return new SilentOutput(sampleRate, Optional.of(room(sampleRate)));
+    return new SilentOutput(sampleRate, Optional.of(room(sampleRate)), aheadSeconds);
   }
 
   @Override

@@ -48,6 +48,7 @@ final class BottomRow extends HBox {
       sceneProperty().flatMap(Scene::heightProperty).map(Number::doubleValue).orElse(HIGH_WINDOW);
   private final DoubleBinding height =
       Bindings.createDoubleBinding(this::wantedHeight, chosenHeight, windowHeight);
+  private double heightBefore;
   private double pressedAt = Double.NaN;
   private double pressedHeight;
 
@@ -106,9 +107,14 @@ final class BottomRow extends HBox {
     return Math.max(LOWEST, windowHeight.getValue() - LEAVES);
   }
 
-  /** Makes it, and the picture in it, as large as can be, or as usual again. */
+  /** Makes it, and the picture in it, as large as can be, or as it was again. */
   void enlarge() {
-    chosenHeight.set(height.get() < highest() ? highest() : 0);
+    if (height.get() < highest()) {
+      heightBefore = chosenHeight.get();
+      chosenHeight.set(highest());
+    } else {
+      chosenHeight.set(heightBefore < highest() ? heightBefore : 0);
+    }
   }
 
   /** The picture gives way in a narrow window, and to a draft altogether. */

@@ -62,11 +62,15 @@ final class WindowPlace {
     stage.setHeight(place.getHeight());
   }
 
-  /** Notes where it stands. Of a window that fills the screen the size before that is kept. */
+  /**
+   * Notes where it stands. Of a window that fills the screen, or was put away, the place before
+   * that is kept.
+   */
   void keep() {
     preferences.putBoolean(MAXIMIZED, stage.isMaximized());
     preferences.putDouble(BOTTOM, window.bottomHeightProperty().get());
-    if (!stage.isMaximized() && stage.getWidth() > 0) {
+    boolean stands = !stage.isMaximized() && !stage.isIconified() && !stage.isFullScreen();
+    if (stands && stage.getWidth() > 0) {
       preferences.putDouble(X, stage.getX());
       preferences.putDouble(Y, stage.getY());
       preferences.putDouble(WIDTH, stage.getWidth());

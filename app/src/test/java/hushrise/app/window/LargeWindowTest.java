@@ -113,6 +113,11 @@ class LargeWindowTest extends WindowTestCase {
     assertThat(bottom().getHeight()).as("never lower than its parts").isEqualTo(LOWEST);
     dragEdge(-400);
     assertThat(bottom().getHeight()).as("leaves room for the tracks").isEqualTo(800 - 480);
+    dragEdge(40);
+    press(KeyCode.SHIFT, KeyCode.Z);
+    assertThat(bottom().getHeight()).isEqualTo(800 - 480);
+    press(KeyCode.SHIFT, KeyCode.Z);
+    assertThat(bottom().getHeight()).as("as it was made").isEqualTo(800 - 480 - 40);
     robot.doubleClickOn(edge());
     assertThat(bottom().getHeight()).isEqualTo(LOWEST);
     press(KeyCode.SPACE);

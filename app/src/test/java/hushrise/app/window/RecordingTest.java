@@ -17,7 +17,7 @@ import hushrise.core.sound.SampleSource;
 import hushrise.core.sound.Surface;
 import hushrise.media.RehearsalMicrophone;
 import hushrise.media.RehearsalSurface;
-import hushrise.media.SystemDevices;
+import hushrise.media.StandInDevices;
 import java.nio.file.Files;
 import java.nio.file.Path;
 import java.util.List;
@@ -35,9 +35,10 @@ class RecordingTest extends WindowTestCase {
   private final AtomicReference<RehearsalMicrophone> microphone = new AtomicReference<>();
   private final AtomicReference<RehearsalSurface> surface = new AtomicReference<>();
 
+  /** With a large buffer, as on a busy machine a small one runs dry too often to speak a line. */
   @Override
   Devices devices() {
-    SystemDevices system = new SystemDevices();
+    Devices standIns = new StandInDevices(0.5);
     return new Devices() {
       @Override
       public List<String> outputs() {
@@ -46,12 +47,12 @@ class RecordingTest extends WindowTestCase {
 
       @Override
       public AudioOutput output(String name, int sampleRate) {
-        return system.output(name, sampleRate);
+        return standIns.output(name, sampleRate);
       }
 
       @Override
       public AudioOutput standIn(int sampleRate) {
-        return system.standIn(sampleRate);
+        return standIns.standIn(sampleRate);
       }
 
       @Override
@@ -61,7 +62,7 @@ class RecordingTest extends WindowTestCase {
 
       @Override
       public AudioInput input(String name, int sampleRate) {
-        microphone.set((RehearsalMicrophone) system.input(name, sampleRate));
+        microphone.set((RehearsalMicrophone) standIns.input(name, sampleRate));
         return microphone.get();
       }
 
@@ -72,7 +73,7 @@ class RecordingTest extends WindowTestCase {
 
       @Override
       public Surface surface(String name, Surface.Listener listener) {
-        surface.set((RehearsalSurface) system.surface(name, listener));
+        surface.set((RehearsalSurface) standIns.surface(name, listener));
         return surface.get();
       }
     };
