@@ -22,6 +22,7 @@ import javafx.geometry.Insets;
 import javafx.scene.Node;
 import javafx.scene.control.Label;
 import javafx.scene.control.ScrollPane;
+import javafx.scene.input.MouseEvent;
 import javafx.scene.input.ScrollEvent;
 import javafx.scene.layout.BorderPane;
 import javafx.scene.layout.HBox;
@@ -68,6 +69,10 @@ public final class TimelineView extends BorderPane {
   private List<String> shownTracks = List.of();
   private List<Integer> shownHeights = List.of();
   private double builtHeight;
+
+  /** Whether a button is held on something here, which is not to be taken from under the hand. */
+  private boolean held;
+
   private boolean hasArrived;
 
   /**
@@ -101,6 +106,13 @@ public final class TimelineView extends BorderPane {
     centre.setMinHeight(0);
     setCenter(centre);
     addEventFilter(ScrollEvent.SCROLL, this::scroll);
+    addEventFilter(MouseEvent.MOUSE_PRESSED, e -> held = true);
+    addEventFilter(
+        MouseEvent.MOUSE_RELEASED,
+        e -> {
+          held = false;
+          requestLayout();
+        });
     watch();
   }
 
@@ -219,7 +231,7 @@ public final class TimelineView extends BorderPane {
     super.layoutChildren();
     view.setWidth(getWidth() - view.headWidth());
     double height = getHeight() - snapSizeY(OVERVIEW_HEIGHT) - snapSizeY(RULER_HEIGHT);
-    if (Math.abs(height - builtHeight) > 1) {
+    if (!held && Math.abs(height - builtHeight) > 1) {
       builtHeight = height;
       build();
     }

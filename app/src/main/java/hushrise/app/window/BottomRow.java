@@ -41,6 +41,11 @@ final class BottomRow extends HBox {
 
   private static final double USUAL_PICTURE = (LOWEST - 2 * PADDING) * 16 / 9;
 
+  /** From this width on everything has the room it wants. */
+  private static final double ROOMY = 1240;
+
+  private static final double GIVES_WAY = 0.7;
+
   /** How high a person made it; 0: as high as the window asks for. */
   private final DoubleProperty chosenHeight = new SimpleDoubleProperty();
 
@@ -51,11 +56,6 @@ final class BottomRow extends HBox {
   private double heightBefore;
   private double pressedAt = Double.NaN;
   private double pressedHeight;
-
-  /** From this width on everything has the room it wants. */
-  private static final double ROOMY = 1240;
-
-  private static final double GIVES_WAY = 0.7;
 
   BottomRow(
       Session session,

@@ -23,7 +23,6 @@ import javafx.scene.control.ScrollPane;
 import javafx.scene.image.Image;
 import javafx.scene.image.ImageView;
 import javafx.scene.image.PixelFormat;
-import javafx.scene.image.WritableImage;
 import javafx.scene.layout.Region;
 import javafx.stage.Stage;
 import org.junit.jupiter.api.AfterEach;
@@ -36,17 +35,7 @@ class DrawingTest extends WindowTestCase {
 
   private int[] pictureOf(Node node) {
     int[][] pixels = new int[1][];
-    robot.interact(
-        () -> {
-          WritableImage image = node.snapshot(null, null);
-          int width = (int) image.getWidth();
-          int height = (int) image.getHeight();
-          pixels[0] = new int[width * height];
-          image
-              .getPixelReader()
-              .getPixels(
-                  0, 0, width, height, PixelFormat.getIntArgbInstance(), pixels[0], 0, width);
-        });
+    robot.interact(() -> pixels[0] = pixelsOf(node.snapshot(null, null)));
     return pixels[0];
   }
 
@@ -88,8 +77,7 @@ class DrawingTest extends WindowTestCase {
     return (ImageView) lane.getChildrenUnmodifiable().getFirst();
   }
 
-  private static int[] pixelsOf(ImageView view) {
-    Image image = view.getImage();
+  private static int[] pixelsOf(Image image) {
     int width = (int) image.getWidth();
     int height = (int) image.getHeight();
     int[] pixels = new int[width * height];
@@ -100,13 +88,13 @@ class DrawingTest extends WindowTestCase {
   }
 
   private void assertGroundDrawnAsAnew(String what) {
-    int[] inPart = pixelsOf(groundOfMusic());
+    int[] inPart = pixelsOf(groundOfMusic().getImage());
     robot.interact(
         () -> {
           window.applyTheme(Theme.LANTERN);
           window.applyTheme(Theme.QUAY);
         });
-    int[] anew = pixelsOf(groundOfMusic());
+    int[] anew = pixelsOf(groundOfMusic().getImage());
     assertThat(Arrays.mismatch(anew, inPart)).as(what).isEqualTo(-1);
   }
 
@@ -150,7 +138,7 @@ class DrawingTest extends WindowTestCase {
   @ValueSource(doubles = {1, 1.25, 2})
   void onAFineScreenWhatIsDrawnHasItsPixelsAndIsDrawnInPartToo(double density) {
     untilOpen();
-    int[] coarse = pixelsOf(groundOfMusic());
+    int[] coarse = pixelsOf(groundOfMusic().getImage());
     setDensity(density);
     robot.interact(() -> window.view().show(new Span(10L * RATE, 50L * RATE)));
     untilQuiet();
@@ -173,7 +161,7 @@ class DrawingTest extends WindowTestCase {
     assertThat(rows.getViewportBounds().getWidth()).as("no scroll bar").isEqualTo(rows.getWidth());
     setDensity(1);
     untilQuiet();
-    assertThat(pixelsOf(groundOfMusic())).hasSameSizeAs(coarse);
+    assertThat(pixelsOf(groundOfMusic().getImage())).hasSameSizeAs(coarse);
   }
 
   @Test

@@ -2,13 +2,17 @@ package hushrise.app.window;
 
 import static org.assertj.core.api.Assertions.assertThat;
 
+import hushrise.core.project.media.TrackKind;
+import hushrise.core.project.timeline.Clip;
 import java.util.prefs.BackingStoreException;
 import java.util.prefs.Preferences;
 import javafx.geometry.Bounds;
 import javafx.geometry.Point2D;
+import javafx.scene.Node;
 import javafx.scene.image.Image;
 import javafx.scene.image.ImageView;
 import javafx.scene.input.KeyCode;
+import javafx.scene.input.MouseButton;
 import javafx.scene.layout.Region;
 import javafx.stage.Stage;
 import org.junit.jupiter.api.AfterEach;
@@ -123,6 +127,29 @@ class LargeWindowTest extends WindowTestCase {
     press(KeyCode.SPACE);
     until("the keys still play", () -> window.session().playhead() > 0);
     press(KeyCode.SPACE);
+  }
+
+  @Test
+  void whatIsHeldStaysInTheHandWhileThePictureIsMadeLarge() {
+    Node lane = find("lane-voice");
+    double before = lane.getBoundsInLocal().getHeight();
+    Clip take = project().firstTrack(TrackKind.VOICE).orElseThrow().clips().getFirst();
+    robot.moveTo(on("lane-voice", 10, -20));
+    robot.press(MouseButton.PRIMARY);
+    robot.moveTo(on("lane-voice", 11, -20));
+    assertThat(window.session().isDragging()).isTrue();
+    long first = project().clip(take.id()).orElseThrow().startFrame();
+    press(KeyCode.SHIFT, KeyCode.Z);
+    assertThat(bottom().getHeight()).isEqualTo(800 - 480);
+    assertThat((Node) find("lane-voice")).isSameAs(lane);
+    robot.moveTo(on("lane-voice", 12, -20));
+    robot.release(MouseButton.PRIMARY);
+    untilQuiet();
+    assertThat(window.session().isDragging()).isFalse();
+    long then = project().clip(take.id()).orElseThrow().startFrame();
+    assertThat(then).as("the drag went on").isGreaterThan(first + RATE / 2);
+    Node anew = find("lane-voice");
+    assertThat(anew.getBoundsInLocal().getHeight()).as("then it is lower").isLessThan(before);
   }
 
   @Test
