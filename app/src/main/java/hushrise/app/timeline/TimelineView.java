@@ -14,6 +14,7 @@ import java.util.ArrayList;
 import java.util.List;
 import java.util.Optional;
 import java.util.OptionalLong;
+import java.util.stream.Stream;
 import javafx.application.Platform;
 import javafx.beans.value.ObservableValue;
 import javafx.collections.SetChangeListener;
@@ -60,17 +61,15 @@ public final class TimelineView extends BorderPane {
   private final Rectangle playhead = new Rectangle(2, 0);
   private final Polygon cap = new Polygon(-6, 0, 6, 0, 0, 8);
   private final Node empty;
-  private final List<Lane> lanes = new ArrayList<>();
+  private final List<TrackRow> trackRows = new ArrayList<>();
   private final SnapLine snapLine;
   private final BoxSelect box;
   private final SeparationStrip separation;
-  private final List<TrackHead> heads = new ArrayList<>();
-  private final List<HotMarks> hotMarks = new ArrayList<>();
   private List<String> shownTracks = List.of();
   private List<Integer> shownHeights = List.of();
-  private double builtHeight;
+  private double sharedHeight;
 
-  /** Whether a button is held on something here, which is not to be taken from under the hand. */
+  /** Whether a button is held on something here, which is not to move under the hand. */
   private boolean held;
 
   private boolean hasArrived;
@@ -95,7 +94,7 @@ public final class TimelineView extends BorderPane {
     cap.getStyleClass().add("playhead-cap");
     overlay.setMouseTransparent(true);
     snapLine = new SnapLine(view, overlay);
-    box = new BoxSelect(view, () -> lanes);
+    box = new BoxSelect(view, () -> lanes().toList());
     overlay.getChildren().addAll(snapLine, playhead, cap, box.shape());
     setTop(top());
     scroll.setFitToWidth(true);
@@ -136,19 +135,19 @@ public final class TimelineView extends BorderPane {
   }
 
   private void watch() {
-    scroll.vvalueProperty().addListener((p, was, now) -> lanes.forEach(Lane::catchUp));
-    scroll.viewportBoundsProperty().addListener((p, was, now) -> lanes.forEach(Lane::catchUp));
+    scroll.vvalueProperty().addListener((p, was, now) -> lanes().forEach(Lane::catchUp));
+    scroll.viewportBoundsProperty().addListener((p, was, now) -> lanes().forEach(Lane::catchUp));
     // Keeping a picture of all rows would only cost time: they change more often than they scroll.
     scroll.skinProperty().addListener((p, was, now) -> scroll.lookup(".viewport").setCache(false));
     view.session().shownProperty().addListener((p, was, now) -> projectChanged(was, now));
     // A draft that is taken shows what was shown before, but no longer how it was.
-    view.missingProperty().addListener((p, was, now) -> lanes.forEach(Lane::redraw));
-    view.session().draftProperty().addListener((p, was, now) -> lanes.forEach(Lane::repaint));
+    view.missingProperty().addListener((p, was, now) -> lanes().forEach(Lane::redraw));
+    view.session().draftProperty().addListener((p, was, now) -> lanes().forEach(Lane::repaint));
     view.session()
         .selectionProperty()
         .addListener(
             (p, was, now) -> {
-              lanes.forEach(Lane::repaint);
+              lanes().forEach(Lane::repaint);
               ruler.redraw();
             });
     peaks.arrivedProperty().addListener((p, was, now) -> arrived());
@@ -158,10 +157,10 @@ public final class TimelineView extends BorderPane {
         .addListener(
             (p, was, now) -> {
               redrawSeparation();
-              hotMarks.forEach(HotMarks::place);
+              trackRows.forEach(r -> r.marks().place());
             });
     view.headWidthProperty().addListener((p, was, now) -> requestLayout());
-    desk.meters().follow(() -> heads.forEach(TrackHead::metersMoved));
+    desk.meters().follow(() -> trackRows.forEach(r -> r.head().metersMoved()));
     desk.riders().armed().addListener((SetChangeListener<String>) c -> updateHeads());
     desk.transport()
         .stateProperty()
@@ -182,7 +181,7 @@ public final class TimelineView extends BorderPane {
     view.paletteProperty().addListener((p, was, now) -> redrawAll());
     density.addListener(
         (p, was, now) -> {
-          builtHeight = 0; // rows end on pixels of the screen
+          sharedHeight = 0; // rows end on pixels of the screen
           requestLayout();
           redrawAll();
         });
@@ -195,11 +194,14 @@ public final class TimelineView extends BorderPane {
 
   private void projectChanged(Project was, Project now) {
     List<String> tracks = rowsOf(now);
-    if (!tracks.equals(shownTracks) || !heightsOf(now).equals(shownHeights)) {
+    if (!tracks.equals(shownTracks)) {
       build();
     } else {
-      lanes.forEach(l -> l.projectChanged(now));
+      lanes().forEach(l -> l.projectChanged(now));
       updateHeads();
+      if (!heightsOf(now).equals(shownHeights)) {
+        shareHeight();
+      }
     }
     if (was.lengthFrames() != now.lengthFrames() || !was.pictureRate().equals(now.pictureRate())) {
       view.lengthChanged();
@@ -216,7 +218,7 @@ public final class TimelineView extends BorderPane {
 
   private void updateHeads() {
     Project now = view.session().shown();
-    heads.forEach(h -> now.track(h.getId()).ifPresent(h::update));
+    trackRows.stream().map(TrackRow::head).forEach(h -> now.track(h.getId()).ifPresent(h::update));
   }
 
   /** With the next frame, as much else may have come until then. */
@@ -231,39 +233,49 @@ public final class TimelineView extends BorderPane {
     super.layoutChildren();
     view.setWidth(getWidth() - view.headWidth());
     double height = getHeight() - snapSizeY(OVERVIEW_HEIGHT) - snapSizeY(RULER_HEIGHT);
-    if (!held && Math.abs(height - builtHeight) > 1) {
-      builtHeight = height;
-      build();
+    if (!held && Math.abs(height - sharedHeight) > 1) {
+      sharedHeight = height;
+      shareHeight();
     }
     if (hasArrived) {
       hasArrived = false;
-      lanes.forEach(Lane::complete);
+      lanes().forEach(Lane::complete);
     }
     playheadMoved();
   }
 
+  /** Makes all rows anew. */
   private void build() {
     Project project = view.session().shown();
     shownTracks = rowsOf(project);
-    shownHeights = heightsOf(project);
     rows.getChildren().clear();
-    lanes.clear();
-    heads.clear();
-    hotMarks.clear();
+    trackRows.clear();
     boolean speaks = project.voiceTracks().findAny().isPresent();
-    double spacing = snapSpaceY(rows.getSpacing());
-    double strip = speaks ? snapSizeY(SeparationStrip.HEIGHT) + spacing : 0;
-    double room = builtHeight - spacing * (project.tracks().size() - 1) - strip;
-    List<Double> heights = RowHeights.of(project.tracks(), room, density.getValue());
-    for (int i = 0; i < project.tracks().size(); i++) {
-      Track track = project.tracks().get(i);
-      rows.getChildren().add(row(track, heights.get(i)));
+    for (Track track : project.tracks()) {
+      TrackRow row = row(track);
+      trackRows.add(row);
+      rows.getChildren().add(row);
       if (speaks && isLastVoice(project, track)) {
         rows.getChildren().add(separation);
       }
     }
+    shareHeight();
     empty.setVisible(project.tracks().isEmpty());
     overlay.setVisible(!project.tracks().isEmpty());
+  }
+
+  /** Shares the height that there is out to the rows. */
+  private void shareHeight() {
+    Project project = view.session().shown();
+    shownHeights = heightsOf(project);
+    double spacing = snapSpaceY(rows.getSpacing());
+    boolean strip = rows.getChildren().contains(separation);
+    double taken = strip ? snapSizeY(SeparationStrip.HEIGHT) + spacing : 0;
+    double room = sharedHeight - spacing * (project.tracks().size() - 1) - taken;
+    List<Double> heights = RowHeights.of(project.tracks(), room, density.getValue());
+    for (int i = 0; i < trackRows.size(); i++) {
+      trackRows.get(i).setRowHeight(heights.get(i));
+    }
   }
 
   private static boolean isLastVoice(Project project, Track track) {
@@ -285,27 +297,16 @@ public final class TimelineView extends BorderPane {
     return project.tracks().stream().map(Track::rowHeight).toList();
   }
 
-  private HBox row(Track track, double height) {
-    TrackHead head = new TrackHead(view, desk, track, height);
-    head.setId(track.id());
-    head.minWidthProperty().bind(view.headWidthProperty());
-    head.maxWidthProperty().bind(view.headWidthProperty());
-    heads.add(head);
+  private TrackRow row(Track track) {
     Ground ground =
         track.kind() == TrackKind.PICTURE
             ? new StillsGround(view, stills)
             : new WaveGround(view, peaks);
-    Lane lane = new Lane(view, track, ground, box, this::isInView);
-    lanes.add(lane);
-    lane.setMinHeight(height);
-    lane.setPrefHeight(height);
-    lane.setMaxHeight(height);
-    HotMarks marks = new HotMarks(view, track.id());
-    hotMarks.add(marks);
-    StackPane both = new StackPane(lane, marks);
-    both.setMinWidth(0);
-    HBox.setHgrow(both, Priority.ALWAYS);
-    return new HBox(head, both);
+    return new TrackRow(view, desk, track, ground, box, this::isInView);
+  }
+
+  private Stream<Lane> lanes() {
+    return trackRows.stream().map(TrackRow::lane);
   }
 
   /** Whether some of a lane can be seen among the rows, however far they are scrolled. */
@@ -318,9 +319,9 @@ public final class TimelineView extends BorderPane {
 
   private void redraw() {
     ruler.redraw();
-    lanes.forEach(Lane::redraw);
+    lanes().forEach(Lane::redraw);
     redrawSeparation();
-    hotMarks.forEach(HotMarks::place);
+    trackRows.forEach(r -> r.marks().place());
     playheadMoved();
   }
 
@@ -340,7 +341,8 @@ public final class TimelineView extends BorderPane {
   /** Shows what hands and a voice are about to add. */
   private void showUnderway() {
     Optional<Track> voice = view.session().shown().firstTrack(TrackKind.VOICE);
-    for (Lane lane : lanes) {
+    for (TrackRow row : trackRows) {
+      Lane lane = row.lane();
       boolean speaks = voice.filter(t -> t.id().equals(lane.trackId())).isPresent();
       lane.showRide(desk.riders().passOf(lane.trackId()));
       lane.showTake(speaks ? takeFrom : OptionalLong.empty());
@@ -364,11 +366,9 @@ public final class TimelineView extends BorderPane {
   /** Gives a drag that is under way back; false when there is none. */
   public boolean cancelDrag() {
     boolean cancelled = false;
-    for (Lane lane : lanes) {
-      cancelled |= lane.cancelDrag();
-    }
-    for (TrackHead head : heads) {
-      cancelled |= head.cancelDrag();
+    for (TrackRow row : trackRows) {
+      cancelled |= row.lane().cancelDrag();
+      cancelled |= row.head().cancelDrag();
     }
     return cancelled;
   }

@@ -14,6 +14,7 @@ import hushrise.core.project.Project;
 import hushrise.core.project.level.LevelText;
 import hushrise.core.project.timeline.Track;
 import java.util.Locale;
+import java.util.Optional;
 import java.util.function.BiFunction;
 import javafx.geometry.Pos;
 import javafx.scene.Cursor;
@@ -58,12 +59,13 @@ final class TrackHead extends VBox {
   private final PanSlider pan;
   private final Fader fader;
   private final ContextMenu menu = new ContextMenu();
+  private Optional<Boolean> low = Optional.empty();
   private double pressedAt = Double.NaN;
   private double pressedHeight;
   private int draggedHeight;
   private boolean widening;
 
-  TrackHead(Viewport view, Desk desk, Track track, double height) {
+  TrackHead(Viewport view, Desk desk, Track track) {
     this.view = view;
     this.desk = desk;
     this.trackId = track.id();
@@ -106,19 +108,13 @@ final class TrackHead extends VBox {
     HBox.setHgrow(name, Priority.ALWAYS);
     getChildren().add(nameRow);
     if (track.kind().sounds()) {
-      layOutStrip(kind, track.name(), height < LOW);
+      addStrip(kind, track.name());
     }
-    if (height < LOW) {
-      getStyleClass().add("low");
-    }
-    setMinHeight(height);
-    setPrefHeight(height);
-    setMaxHeight(height);
     takeMouse();
     update(track);
   }
 
-  private void layOutStrip(String kind, String trackName, boolean low) {
+  private void addStrip(String kind, String trackName) {
     ride.setId("ride-" + kind);
     ride.getStyleClass().addAll("head-toggle", "ride");
     ride.setAccessibleText(text("head.ride.tip", trackName));
@@ -131,20 +127,41 @@ final class TrackHead extends VBox {
     }
     setUpFader();
     pan.setId("pan-" + kind);
-    if (low) {
-      fader.setPrefHeight(16);
-      fader.setMaxHeight(18);
-      HBox row = new HBox(4, fader, level);
-      HBox.setHgrow(fader, Priority.ALWAYS);
-      row.setAlignment(Pos.CENTER_LEFT);
-      getChildren().add(row);
+    showWhileWide(pan);
+  }
+
+  /** Makes the head as high as this; low ones have level and fader in one row, and no pan. */
+  void setRowHeight(double height) {
+    setMinHeight(height);
+    setPrefHeight(height);
+    setMaxHeight(height);
+    boolean isLow = height < LOW;
+    if (low.filter(l -> l == isLow).isEmpty()) {
+      low = Optional.of(isLow);
+      arrange(isLow);
+    }
+  }
+
+  private void arrange(boolean isLow) {
+    getStyleClass().removeAll("low");
+    if (isLow) {
+      getStyleClass().add("low");
+    }
+    if (!track().kind().sounds()) {
+      return;
+    }
+    fader.setPrefHeight(isLow ? 16 : 30);
+    fader.setMaxHeight(isLow ? 18 : USE_COMPUTED_SIZE);
+    HBox row = isLow ? new HBox(4, fader, level) : new HBox(8, level, pan);
+    HBox.setHgrow(isLow ? fader : pan, Priority.ALWAYS);
+    row.setAlignment(Pos.CENTER_LEFT);
+    if (isLow) {
+      getChildren().setAll(nameRow, row);
       showWhileWide(level);
     } else {
-      HBox row = new HBox(8, level, pan);
-      HBox.setHgrow(pan, Priority.ALWAYS);
-      row.setAlignment(Pos.CENTER_LEFT);
-      getChildren().addAll(fader, row);
-      showWhileWide(pan);
+      getChildren().setAll(nameRow, fader, row);
+      level.visibleProperty().unbind();
+      level.setVisible(true);
     }
   }
 

@@ -74,7 +74,8 @@ public final class Fader extends Region {
     setOnMouseDragged(this::pull);
     setOnMouseReleased(e -> release());
     addEventHandler(ScrollEvent.SCROLL, this::turn);
-    palette.addListener((p, was, now) -> draw());
+    // Colours outlast faders, and are not to keep those that are gone.
+    palette.when(sceneProperty().map(s -> true).orElse(false)).addListener((p, was, now) -> draw());
   }
 
   /** Sets what moving the handle does; {@code released} when it is let go after that. */

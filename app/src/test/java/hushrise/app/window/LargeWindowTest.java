@@ -2,8 +2,11 @@ package hushrise.app.window;
 
 import static org.assertj.core.api.Assertions.assertThat;
 
+import hushrise.core.edit.TrackEdits;
 import hushrise.core.project.media.TrackKind;
 import hushrise.core.project.timeline.Clip;
+import java.lang.ref.WeakReference;
+import java.util.List;
 import java.util.prefs.BackingStoreException;
 import java.util.prefs.Preferences;
 import javafx.geometry.Bounds;
@@ -127,6 +130,44 @@ class LargeWindowTest extends WindowTestCase {
     press(KeyCode.SPACE);
     until("the keys still play", () -> window.session().playhead() > 0);
     press(KeyCode.SPACE);
+  }
+
+  @Test
+  void rowsTakeAnotherHeightWhereTheyAreAndTheKeysStayWhereTheyWere() {
+    Node head = robot.lookup(".track-head.kind-voice").query();
+    assertThat(head.getStyleClass()).contains("low");
+    assertThat(head.lookup("#pan-voice")).as("a low head has none").isNull();
+    robot.interact(() -> find("mute-music").requestFocus());
+    size(1000, 960);
+    until("the head is high", () -> !head.getStyleClass().contains("low"));
+    assertThat((Node) robot.lookup(".track-head.kind-voice").query()).isSameAs(head);
+    assertThat(head.lookup("#pan-voice").isVisible()).isTrue();
+    assertThat(find("mute-music").isFocused()).isTrue();
+    press(KeyCode.SHIFT, KeyCode.W);
+    assertThat(head.lookup("#level-voice").isVisible()).as("high and narrow").isTrue();
+    assertThat(head.lookup("#pan-voice").isVisible()).isFalse();
+    press(KeyCode.SHIFT, KeyCode.Z);
+    until("the head is low again", () -> head.getStyleClass().contains("low"));
+    assertThat(head.lookup("#pan-voice")).isNull();
+    assertThat(head.lookup("#level-voice").isVisible()).as("low and narrow").isFalse();
+    press(KeyCode.SHIFT, KeyCode.W);
+    assertThat(head.lookup("#level-voice").isVisible()).isTrue();
+  }
+
+  @Test
+  void rowsThatAreMadeAnewLeaveNothingBehind() {
+    List<WeakReference<Node>> gone =
+        robot.lookup(".track-head").queryAll().stream().map(WeakReference::new).toList();
+    assertThat(gone).hasSize(project().tracks().size());
+    robot.interact(
+        () -> window.session().commit("add", p -> TrackEdits.add(p, TrackKind.EFFECTS, "Doors")));
+    untilQuiet();
+    until(
+        "the heads that were there are collected",
+        () -> {
+          System.gc();
+          return gone.stream().allMatch(h -> h.refersTo(null));
+        });
   }
 
   @Test
