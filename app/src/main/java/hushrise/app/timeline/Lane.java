@@ -50,6 +50,7 @@ final class Lane extends Region {
   private Target lit = Target.nothing();
   private Optional<Drag> drag = Optional.empty();
   private OptionalLong spanFrom = OptionalLong.empty();
+  private boolean pointed;
   private double pointerX;
   private double pointerY;
 
@@ -72,7 +73,7 @@ final class Lane extends Region {
     take.setVisible(false);
     getChildren().addAll(ground.node(), canvas, trail, take);
     setOnMouseMoved(this::point);
-    setOnMouseExited(e -> lightUp(Target.nothing()));
+    setOnMouseExited(e -> leave());
     setOnMousePressed(this::press);
     setOnMouseDragged(this::pull);
     setOnMouseReleased(this::release);
@@ -162,6 +163,7 @@ final class Lane extends Region {
       curve = TrackCurve.of(drawnTrack, view.session().shown().sampleRate());
     }
     complete = ground.draw(drawnTrack, curve, width, height);
+    pointAnew();
     paint();
   }
 
@@ -196,8 +198,24 @@ final class Lane extends Region {
   }
 
   private void point(MouseEvent e) {
+    pointed = true;
+    pointerX = e.getX();
+    pointerY = e.getY();
     lightUp(targetAt(e.getX(), e.getY()));
     view.hint(Hints.of(lit, track(), view.session().shown()));
+  }
+
+  private void leave() {
+    pointed = false;
+    lightUp(Target.nothing());
+  }
+
+  /** Something else may lie under the pointer now; what is held stays what it is. */
+  private void pointAnew() {
+    if (pointed && drag.isEmpty()) {
+      lit = targetAt(pointerX, pointerY);
+      setCursor(Cursors.of(lit));
+    }
   }
 
   /** The selected stretch of time, if it lies on this track. */

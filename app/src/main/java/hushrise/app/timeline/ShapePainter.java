@@ -228,10 +228,10 @@ final class ShapePainter {
     }
   }
 
-  /** The stretch of line that a press would take hold of. */
+  /** The stretch of line that a press would take hold of, if the line that is shown has it. */
   private void stretch(Target lit) {
-    if (lit instanceof Target.OnStretch s) {
-      var keyframes = geometry.track().line().keyframes();
+    var keyframes = geometry.track().line().keyframes();
+    if (lit instanceof Target.OnStretch s && s.nextIndex() <= keyframes.size()) {
       double from = s.nextIndex() == 0 ? 0 : geometry.x(keyframes.get(s.nextIndex() - 1));
       double to =
           s.nextIndex() >= keyframes.size() ? width : geometry.x(keyframes.get(s.nextIndex()));
