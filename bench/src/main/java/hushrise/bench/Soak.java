@@ -1,5 +1,6 @@
 package hushrise.bench;
 
+import com.fasterxml.jackson.databind.JsonNode;
 import hushrise.app.command.CommandId;
 import hushrise.app.file.FileChoice;
 import hushrise.app.look.Theme;
@@ -10,6 +11,7 @@ import hushrise.core.project.Project;
 import hushrise.core.project.level.Hush;
 import hushrise.core.project.timeline.Clip;
 import hushrise.core.project.timeline.Track;
+import hushrise.core.store.ProjectFile;
 import hushrise.media.CacheFolder;
 import hushrise.media.FirstLook;
 import hushrise.media.SystemDevices;
@@ -118,7 +120,7 @@ public final class Soak {
     private long seed;
     private Window window;
     private FirstLook look;
-    private CommandId last = CommandId.ESCAPE;
+    private String last = "the start";
 
     @Override
     public void start(Stage stage) throws IOException {
@@ -128,7 +130,6 @@ public final class Soak {
       rounds = Integer.parseInt(args.get(2));
       actions = Integer.parseInt(args.get(3));
       seed = Long.parseLong(args.get(4));
-      Thread.currentThread().setUncaughtExceptionHandler((t, e) -> fail(e));
       Thread.setDefaultUncaughtExceptionHandler((t, e) -> fail(e));
       for (CommandId id : CommandId.values()) {
         if (!LEFT_OUT.contains(id)) {
@@ -141,6 +142,7 @@ public final class Soak {
       window = new Window(cache, new SystemDevices(), Theme.QUAY, this, folder.resolve("work"));
       Scene scene = new Scene(window.root(), 1280, 800);
       window.attach(stage, scene);
+      Thread.currentThread().setUncaughtExceptionHandler((t, e) -> fail(e));
       stage.setScene(scene);
       stage.show();
       round(0);
@@ -182,6 +184,7 @@ public final class Soak {
 
     private void act(int number, Path own) {
       Random random = new Random(seed + number);
+      Hand hand = new Hand(window.root(), random);
       new AnimationTimer() {
         private int done;
 
@@ -190,18 +193,30 @@ public final class Soak {
           if (done > 0 && done % PAUSE == 0 && window.isBusy()) {
             return;
           }
-          if (done == actions) {
+          if (hand.isHolding() && (done == actions || random.nextInt(4) == 0)) {
+            hand.letGo();
+          } else if (done == actions) {
             stop();
             finish(number, own);
-            return;
+          } else {
+            done++;
+            one(random, hand);
           }
-          done++;
-          one(random);
         }
       }.start();
     }
 
-    private void one(Random random) {
+    /** A command, or a move of the hand: whatever it holds, keys may come. */
+    private void one(Random random, Hand hand) {
+      if (hand.isHolding() && random.nextInt(5) > 0) {
+        hand.drag();
+        last = hand.words();
+        return;
+      } else if (!hand.isHolding() && random.nextBoolean()) {
+        hand.press();
+        last = hand.words();
+        return;
+      }
       Project project = window.session().shown();
       if (project.lengthFrames() > 0) {
         window.session().seek(random.nextLong(project.lengthFrames()));
@@ -209,8 +224,9 @@ public final class Soak {
           chooseSomething(project, random);
         }
       }
-      last = commands.get(random.nextInt(commands.size()));
-      window.run(last);
+      CommandId command = commands.get(random.nextInt(commands.size()));
+      last = command.words() + (hand.isHolding() ? " while " + hand.words() : "");
+      window.run(command);
       if (random.nextInt(4) == 0) {
         window.run(CommandId.ESCAPE);
       }
@@ -259,10 +275,83 @@ public final class Soak {
       choice = Optional.empty();
       whenQuiet(
           () -> {
-            settle();
-            lookAtWhatIsHeld(number);
-            round(number + 1);
+            backAndForth();
+            atRest(
+                () -> {
+                  List<String> worked = Said.by(window);
+                  window.open(own.resolve("saved.hushrise"));
+                  whenQuiet(
+                      () ->
+                          atRest(
+                              () -> {
+                                sameAgain(number, worked, Said.by(window));
+                                lookAtWhatIsHeld(number);
+                                round(number + 1);
+                              }));
+                });
           });
+    }
+
+    /**
+     * All undone and done again is what was there, and each step on the way is one that can be
+     * kept.
+     */
+    private void backAndForth() {
+      settle();
+      Project worked = window.session().present();
+      List<Project> steps = new ArrayList<>();
+      while (window.session().undoName().isPresent()) {
+        steps.add(window.session().present());
+        keepable(window.session().present());
+        window.session().undo();
+      }
+      for (int i = steps.size() - 1; i >= 0; i--) {
+        String name = window.session().redoName().orElse("nothing");
+        window.session().redo();
+        if (!window.session().present().equals(steps.get(i))) {
+          wrong("Done again, '%s' is not what it was.".formatted(name));
+        }
+      }
+      if (!window.session().present().equals(worked)) {
+        wrong("Undone and done again, the project is another one.");
+      }
+      window.session().save(window.session().file().orElseThrow());
+    }
+
+    private void keepable(Project project) {
+      Path file = folder.resolve("kept.hushrise");
+      JsonNode kept = ProjectFile.tree(project, file);
+      ProjectFile.save(project, file);
+      if (!ProjectFile.tree(ProjectFile.load(file), file).equals(kept)) {
+        wrong(
+            "After '%s' the project came back from its file as another one."
+                .formatted(window.session().undoName().orElse("")));
+      }
+    }
+
+    /** The window as it shows a project that was just opened. */
+    private void atRest(Runnable then) {
+      settle();
+      window.session().seek(0);
+      window.run(CommandId.ZOOM_ALL);
+      whenQuiet(then);
+    }
+
+    private void sameAgain(int number, List<String> worked, List<String> opened) {
+      List<String> gone = new ArrayList<>(worked);
+      opened.forEach(gone::remove);
+      List<String> come = new ArrayList<>(opened);
+      worked.forEach(come::remove);
+      if (!gone.isEmpty() || !come.isEmpty()) {
+        wrong(
+            "Opened again in round %d, the window no longer says %s but %s."
+                .formatted(number + 1, gone, come));
+      }
+    }
+
+    private void wrong(String what) {
+      failed = true;
+      System.out.println(what);
     }
 
     private void press(String button) {
