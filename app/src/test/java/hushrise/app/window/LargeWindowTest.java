@@ -7,6 +7,7 @@ import hushrise.core.project.media.TrackKind;
 import hushrise.core.project.timeline.Clip;
 import java.lang.ref.WeakReference;
 import java.util.List;
+import java.util.concurrent.TimeoutException;
 import java.util.prefs.BackingStoreException;
 import java.util.prefs.Preferences;
 import javafx.geometry.Bounds;
@@ -21,6 +22,7 @@ import javafx.stage.Stage;
 import org.junit.jupiter.api.AfterEach;
 import org.junit.jupiter.api.BeforeEach;
 import org.junit.jupiter.api.Test;
+import org.testfx.api.FxToolkit;
 
 /** A window with more room: the picture takes its part of it, and as much as a person wants. */
 class LargeWindowTest extends WindowTestCase {
@@ -155,13 +157,14 @@ class LargeWindowTest extends WindowTestCase {
   }
 
   @Test
-  void rowsThatAreMadeAnewLeaveNothingBehind() {
+  void rowsThatAreMadeAnewLeaveNothingBehind() throws TimeoutException {
     List<WeakReference<Node>> gone =
         robot.lookup(".track-head").queryAll().stream().map(WeakReference::new).toList();
     assertThat(gone).hasSize(project().tracks().size());
     robot.interact(
         () -> window.session().commit("add", p -> TrackEdits.add(p, TrackKind.EFFECTS, "Doors")));
     untilQuiet();
+    FxToolkit.registerPrimaryStage(); // TestFX forgets what came before
     until(
         "the heads that were there are collected",
         () -> {
