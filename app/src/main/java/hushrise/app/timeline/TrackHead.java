@@ -16,6 +16,7 @@ import hushrise.core.project.timeline.Track;
 import java.util.Locale;
 import java.util.Optional;
 import java.util.function.BiFunction;
+import java.util.function.DoubleConsumer;
 import javafx.geometry.Pos;
 import javafx.scene.Cursor;
 import javafx.scene.Node;
@@ -49,6 +50,7 @@ final class TrackHead extends VBox {
 
   private final Viewport view;
   private final Desk desk;
+  private final DoubleConsumer pulled;
   private final String trackId;
   private final HBox nameRow = new HBox();
   private final Label name = new Label();
@@ -65,9 +67,13 @@ final class TrackHead extends VBox {
   private int draggedHeight;
   private boolean widening;
 
-  TrackHead(Viewport view, Desk desk, Track track) {
+  /**
+   * @param pulled makes the row as high as its lower edge is pulled
+   */
+  TrackHead(Viewport view, Desk desk, Track track, DoubleConsumer pulled) {
     this.view = view;
     this.desk = desk;
+    this.pulled = pulled;
     this.trackId = track.id();
     String kind = track.kind().name().toLowerCase(Locale.ROOT);
     getStyleClass().addAll("track-head", "kind-" + kind);
@@ -216,8 +222,14 @@ final class TrackHead extends VBox {
     }
   }
 
-  /** Gives a drag of the fader or of the pan back; false when there is none. */
+  /** Gives a drag of the fader, the pan or the lower edge back; false when there is none. */
   boolean cancelDrag() {
+    if (draggedHeight > 0) {
+      pressedAt = Double.NaN;
+      draggedHeight = 0;
+      pulled.accept(pressedHeight);
+      return true;
+    }
     if (pan.isHeld()) {
       pan.cancel();
     } else if (fader.isHeld() && !desk.riders().isRiding(trackId)) {
@@ -296,9 +308,7 @@ final class TrackHead extends VBox {
       view.setHeadWidth(e.getX());
     } else if (!Double.isNaN(pressedAt)) {
       int pixels = (int) Math.max(1, pressedHeight + e.getSceneY() - pressedAt);
-      double height = Math.clamp(pixels, 30, 400);
-      setMinHeight(height);
-      setMaxHeight(height);
+      pulled.accept(Math.clamp(pixels, 30, 400));
       draggedHeight = pixels;
     }
   }

@@ -19,7 +19,7 @@ final class TrackRow extends HBox {
    */
   TrackRow(
       Viewport view, Desk desk, Track track, Ground ground, BoxSelect box, Predicate<Node> inView) {
-    head = new TrackHead(view, desk, track);
+    head = new TrackHead(view, desk, track, this::setRowHeight);
     head.setId(track.id());
     head.minWidthProperty().bind(view.headWidthProperty());
     head.maxWidthProperty().bind(view.headWidthProperty());

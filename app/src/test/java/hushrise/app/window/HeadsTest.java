@@ -18,6 +18,7 @@ import javafx.scene.control.Label;
 import javafx.scene.control.Slider;
 import javafx.scene.input.KeyCode;
 import javafx.scene.input.MouseButton;
+import javafx.scene.layout.Region;
 import org.junit.jupiter.api.Test;
 
 /** The heads of the tracks are the mixer; the mix has its own. */
@@ -108,6 +109,28 @@ class HeadsTest extends WindowTestCase {
   }
 
   @Test
+  void theRowsLowerEdgePullsTheLaneAlongAndEscapeGivesItBack() {
+    untilOpen();
+    Region head = find(music().id());
+    Region lane = find("lane-music");
+    double before = lane.getHeight();
+    Point2D edge = head.localToScreen(40, head.getHeight() - 2);
+    robot.moveTo(edge).press(MouseButton.PRIMARY).moveTo(edge.add(0, -20));
+    until("the lane is lower", () -> lane.getHeight() == before - 20);
+    press(KeyCode.ESCAPE);
+    until("it is as it was", () -> lane.getHeight() == before);
+    robot.moveTo(edge.add(0, -30)).release(MouseButton.PRIMARY);
+    assertThat(lane.getHeight()).isEqualTo(before);
+    assertThat(music().rowHeight()).as("no height of its own").isZero();
+    robot.moveTo(edge).press(MouseButton.PRIMARY).moveTo(edge.add(0, -20));
+    robot.release(MouseButton.PRIMARY);
+    until("the lane stays lower", () -> lane.getHeight() == before - 20);
+    assertThat(music().rowHeight()).isEqualTo((int) before - 20);
+    press(KeyCode.CONTROL, KeyCode.Z);
+    until("undone", () -> lane.getHeight() == before);
+  }
+
+  @Test
   void narrowHeadsKeepFaderAndMeter() {
     untilOpen();
     press(KeyCode.SHIFT, KeyCode.W);
@@ -115,7 +138,7 @@ class HeadsTest extends WindowTestCase {
     Fader fader = find("fader-music");
     assertThat(fader.isVisible()).isTrue();
     assertThat(fader.getWidth()).isGreaterThan(50);
-    javafx.scene.layout.Region head = robot.lookup(".track-head.kind-music").query();
+    Region head = robot.lookup(".track-head.kind-music").query();
     until("the heads are narrow", () -> head.getWidth() < 95);
     Point2D edge = head.localToScreen(90, 40);
     dragHolding(Held.SHIFT, music().id(), edge, edge.add(140, 0));
