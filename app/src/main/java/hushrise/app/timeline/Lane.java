@@ -357,26 +357,28 @@ final class Lane extends Region {
   private void release(MouseEvent e) {
     view.snapLineProperty().set(OptionalLong.empty());
     box.end();
-    if (spanFrom.isPresent()) {
-      spanFrom = OptionalLong.empty();
-      view.setDragging(false);
-      endSpan(e);
-      return;
-    }
     Optional<Drag> ended = drag;
     drag = Optional.empty();
+    boolean ofSpan = spanFrom.isPresent();
+    spanFrom = OptionalLong.empty();
+    Optional<Track> left = view.session().shown().track(trackId);
+    if (left.isEmpty() || ofSpan) {
+      view.setDragging(false);
+      if (left.isPresent()) { // it may have been undone while something was held on it
+        endSpan(e);
+      }
+      return;
+    }
     if (ended.filter(Drag::hasMoved).isPresent() && view.session().isDragging()) {
       view.session().endDrag();
       view.session().select(ended.get().selection());
     }
     view.setDragging(false);
     boolean clicked = ended.isPresent() && !ended.get().hasMoved();
-    if (clicked && track().kind() == TrackKind.PICTURE) {
+    if (clicked && left.get().kind() == TrackKind.PICTURE) {
       view.session().seek(view.axis().frameAt(e.getX()));
     }
-    if (view.session().shown().track(trackId).isPresent()) {
-      repaint();
-    }
+    repaint();
   }
 
   /** A press with Shift that did not move selects one clip more. */

@@ -9,14 +9,18 @@ import hushrise.core.edit.LevelEdits;
 import hushrise.core.project.Project;
 import hushrise.core.project.level.Hush;
 import hushrise.core.project.level.Keyframe;
+import hushrise.core.project.level.LevelLine;
 import hushrise.core.project.level.LevelText;
 import hushrise.core.project.timeline.Clip;
 import hushrise.core.project.timeline.Track;
 import hushrise.core.time.Timecode;
 import java.util.ArrayList;
+import java.util.Collections;
 import java.util.List;
+import java.util.NoSuchElementException;
 import java.util.Optional;
 import java.util.Set;
+import java.util.stream.Collectors;
 
 /**
  * A drag of a keyframe, a stretch of line, a hush's floor or a fade. It keeps to the axis on which
@@ -75,13 +79,22 @@ final class LevelDrag extends Drag {
   }
 
   /**
-   * The keyframes that move together: those selected, when the one under the pointer is among them.
+   * The keyframes that move together, by where they were: those selected, when the one under the
+   * pointer is among them; those at the ends of a stretch. Others may come and go meanwhile.
    */
   private static Set<Long> groupOf(Target target, LaneGeometry geometry, Selection selected) {
+    List<Keyframe> line = geometry.track().line().keyframes();
+    if (target instanceof Target.OnStretch s) {
+      return line
+          .subList(Math.max(0, s.nextIndex() - 1), Math.min(line.size(), s.nextIndex() + 1))
+          .stream()
+          .map(Keyframe::frame)
+          .collect(Collectors.toSet());
+    }
     if (!(target instanceof Target.OnKeyframe k)) {
       return Set.of();
     }
-    long frame = geometry.track().line().keyframes().get(k.index()).frame();
+    long frame = line.get(k.index()).frame();
     boolean among =
         selected instanceof Selection.OfKeyframe s
             && s.trackId().equals(geometry.track().id())
@@ -120,9 +133,12 @@ final class LevelDrag extends Drag {
   @Override
   Project apply(Project base) {
     double y = pull().y();
+    if (!group.stream().allMatch(f -> lineOf(base).within(f, f).size() == 1)) {
+      throw new NoSuchElementException("A keyframe that is held has gone");
+    }
     return switch (target) {
       case Target.OnKeyframe k -> moveKeyframe(base, k.index(), y);
-      case Target.OnStretch s -> moveStretch(base, s.nextIndex(), y);
+      case Target.OnStretch s -> moveStretch(base, y);
       case Target.OnFloor f -> moveFloor(base, f.hushId(), y);
       case Target.OnFadeIn f -> fadeIn(base, f.clipId());
       case Target.OnFadeOut f -> fadeOut(base, f.clipId());
@@ -138,8 +154,8 @@ final class LevelDrag extends Drag {
     double byDb =
         upAndDown ? tenths(geometry.scale().dbAt(geometry.y(k) + y - pressY())) - k.levelDb() : 0;
     KeyframeEdits.Moved moved = KeyframeEdits.move(base, geometry.track().id(), group, by, byDb);
-    Keyframe now =
-        moved.project().track(geometry.track().id()).orElseThrow().line().keyframes().get(index);
+    long to = k.frame() + moved.byFrames();
+    Keyframe now = lineOf(moved.project()).within(to, to).getFirst();
     selection = keyframes(moved.frames(), now.frame());
     setSign(
         LevelText.format(now.levelDb())
@@ -148,9 +164,13 @@ final class LevelDrag extends Drag {
     return moved.project();
   }
 
-  private Project moveStretch(Project base, int nextIndex, double y) {
+  private LevelLine lineOf(Project project) {
+    return project.track(geometry.track().id()).orElseThrow().line();
+  }
+
+  private Project moveStretch(Project base, double y) {
     double byDb = tenths(geometry.scale().dbAt(y) - geometry.scale().dbAt(pressY()));
-    if (geometry.track().line().keyframes().isEmpty()) {
+    if (group.isEmpty()) {
       double db = geometry.track().levelDb() + byDb;
       Project moved = LevelEdits.setTrackLevel(base, geometry.track().id(), db);
       setSign(
@@ -160,7 +180,9 @@ final class LevelDrag extends Drag {
       return moved;
     }
     setSignOfChange(byDb);
-    return LevelEdits.moveStretch(base, geometry.track().id(), nextIndex, byDb);
+    long from = Collections.min(group);
+    long to = Collections.max(group);
+    return LevelEdits.moveStretch(base, geometry.track().id(), from, to, byDb);
   }
 
   private Project moveFloor(Project base, String hushId, double y) {

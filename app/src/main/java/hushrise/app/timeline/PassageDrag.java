@@ -5,9 +5,12 @@ import static hushrise.app.words.Texts.text;
 import hushrise.app.session.Selection;
 import hushrise.core.edit.SpeechEdits;
 import hushrise.core.project.Project;
+import hushrise.core.project.media.Media;
 import hushrise.core.project.timeline.Clip;
 import hushrise.core.time.Span;
 import hushrise.core.time.Timecode;
+import java.util.List;
+import java.util.NoSuchElementException;
 
 /** A drag of a passage or of one of its ends, within its clip. */
 final class PassageDrag extends Drag {
@@ -16,6 +19,8 @@ final class PassageDrag extends Drag {
   private final LaneGeometry geometry;
   private final Project before;
   private final Clip clip;
+  private final Span held;
+  private int index;
 
   PassageDrag(Target.OnPassage target, Project before, LaneGeometry geometry, double pressX) {
     super(pressX, 0);
@@ -23,6 +28,8 @@ final class PassageDrag extends Drag {
     this.before = before;
     this.geometry = geometry;
     clip = before.clip(target.clipId()).orElseThrow();
+    held = speech(before).get(target.index());
+    index = target.index();
   }
 
   @Override
@@ -33,17 +40,20 @@ final class PassageDrag extends Drag {
   @Override
   Project apply(Project base) {
     long by = byFrames(geometry.axis());
-    Span span = speech(before);
+    index = speech(base).indexOf(held);
+    if (index < 0) {
+      throw new NoSuchElementException("The passage that is held has gone");
+    }
     Span wanted =
         switch (target.hold()) {
           case START ->
-              new Span(Math.min(span.startFrame() + by, span.endFrame() - 1), span.endFrame());
+              new Span(Math.min(held.startFrame() + by, held.endFrame() - 1), held.endFrame());
           case END ->
-              new Span(span.startFrame(), Math.max(span.endFrame() + by, span.startFrame() + 1));
-          case BODY -> Span.ofLength(span.startFrame() + by, span.lengthFrames());
+              new Span(held.startFrame(), Math.max(held.endFrame() + by, held.startFrame() + 1));
+          case BODY -> Span.ofLength(held.startFrame() + by, held.lengthFrames());
         };
-    Project result = SpeechEdits.change(base, clip.mediaId(), target.index(), wanted);
-    Span now = speech(result);
+    Project result = SpeechEdits.change(base, clip.mediaId(), index, wanted);
+    Span now = speech(result).get(index);
     long shown = target.hold() == Target.Hold.END ? now.endFrame() : now.startFrame();
     setSign(
         Timecode.format(
@@ -53,14 +63,13 @@ final class PassageDrag extends Drag {
     return result;
   }
 
-  private Span speech(Project project) {
-    return project.media(clip.mediaId()).orElseThrow().speech().orElseThrow().get(target.index());
+  private List<Span> speech(Project project) {
+    return project.media(clip.mediaId()).flatMap(Media::speech).orElseThrow();
   }
 
   @Override
   Selection selection() {
-    return new Selection.OfPassage(
-        geometry.track().id(), clip.id(), clip.mediaId(), target.index());
+    return new Selection.OfPassage(geometry.track().id(), clip.id(), clip.mediaId(), index);
   }
 
   @Override

@@ -116,6 +116,48 @@ class LevelGesturesTest extends WindowTestCase {
   }
 
   @Test
+  void aKeyframeThatComesMeanwhileLeavesTheStretchInTheHand() {
+    ctrlClick(18, -20);
+    ctrlClick(21, -20);
+    robot.interact(() -> window.session().seek(17L * RATE));
+    robot.moveTo(on(20, 0)).press(MouseButton.PRIMARY).moveTo(on(20, -6));
+    press(KeyCode.K);
+    robot.moveTo(on(20, -9)).release(MouseButton.PRIMARY);
+    assertThat(keyframes()).hasSize(3);
+    assertThat(keyframes().get(0).frame()).isEqualTo(17L * RATE);
+    assertThat(keyframes().get(0).levelDb()).isZero();
+    assertThat(keyframes().get(1).levelDb()).isLessThan(-8);
+    assertThat(keyframes().get(2).levelDb()).isEqualTo(keyframes().get(1).levelDb());
+  }
+
+  @Test
+  void aKeyframeThatComesMeanwhileIsNotSelectedWithTheOneInTheHand() {
+    ctrlClick(18, -20);
+    ctrlClick(21, -20);
+    robot.interact(() -> window.session().seek(17L * RATE));
+    robot.moveTo(on(21, 0)).press(MouseButton.PRIMARY).moveTo(on(21, -6));
+    press(KeyCode.K);
+    robot.moveTo(on(21, -9)).release(MouseButton.PRIMARY);
+    assertThat(keyframes().get(2).levelDb()).isLessThan(-8);
+    press(KeyCode.DELETE);
+    assertThat(keyframes()).hasSize(2).allSatisfy(k -> assertThat(k.levelDb()).isZero());
+    assertThat(keyframes().getLast().frame()).isLessThan(19L * RATE);
+  }
+
+  @Test
+  void aKeyframeThatIsDeletedWhileItIsHeldEndsTheDrag() {
+    ctrlClick(18, -20);
+    ctrlClick(21, -20);
+    robot.moveTo(on(18, 0)).press(MouseButton.PRIMARY).moveTo(on(18, -6));
+    press(KeyCode.DELETE);
+    assertThat(window.session().isDragging()).isFalse();
+    robot.moveTo(on(18, -9)).release(MouseButton.PRIMARY);
+    assertThat(keyframes()).hasSize(1);
+    assertThat(keyframes().getFirst().frame()).isGreaterThan(20L * RATE);
+    assertThat(keyframes().getFirst().levelDb()).isZero();
+  }
+
+  @Test
   void theKeyboardAloneShapesTheLine() {
     robot.interact(() -> window.session().seek(20L * RATE));
     press(KeyCode.K);

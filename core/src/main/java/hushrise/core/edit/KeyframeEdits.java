@@ -46,8 +46,9 @@ public final class KeyframeEdits {
    *
    * @param project with the keyframes moved
    * @param frames where the chosen ones are now
+   * @param byFrames how far they came
    */
-  public record Moved(Project project, Set<Long> frames) {}
+  public record Moved(Project project, Set<Long> frames, long byFrames) {}
 
   /** Moves chosen keyframes together in time and level; they stop at their neighbours. */
   public static Moved move(
@@ -65,7 +66,7 @@ public final class KeyframeEdits {
       }
     }
     LevelLine changed = LevelLine.of(moved);
-    return new Moved(project.withTrack(trackId, t -> t.withLine(changed)), frames);
+    return new Moved(project.withTrack(trackId, t -> t.withLine(changed)), frames, by);
   }
 
   /** Sets the level of chosen keyframes. */

@@ -3,7 +3,6 @@ package hushrise.core.edit;
 import hushrise.core.Decibels;
 import hushrise.core.project.Project;
 import hushrise.core.project.level.Keyframe;
-import hushrise.core.project.level.LevelLine;
 import hushrise.core.project.level.SegmentShape;
 
 /** Edits of levels: each is a function from project to project. */
@@ -29,25 +28,24 @@ public final class LevelEdits {
   }
 
   /**
-   * Moves the stretch of line between two neighbouring keyframes up or down as one. Before the
-   * first or after the last keyframe the one at hand moves; a line without keyframes moves nothing.
+   * Moves a stretch of line up or down as one: the keyframes at its ends, and any between them.
    *
-   * @param nextIndex the index of the keyframe after the stretch
+   * @param fromFrame the keyframe at its start
+   * @param toFrame the keyframe at its end; the same one before the first and after the last
    * @param byDb how far, in dB; held within what a line takes
    */
-  public static Project moveStretch(Project project, String trackId, int nextIndex, double byDb) {
+  public static Project moveStretch(
+      Project project, String trackId, long fromFrame, long toFrame, double byDb) {
     return project.withTrack(
         trackId,
-        t -> {
-          LevelLine line = t.line();
-          for (int i = Math.max(0, nextIndex - 1);
-              i <= nextIndex && i < line.keyframes().size();
-              i++) {
-            Keyframe k = line.keyframes().get(i);
-            line = line.moved(i, k.frame(), k.levelDb() + byDb);
-          }
-          return t.withLine(line);
-        });
+        t ->
+            t.withLine(
+                t.line()
+                    .mapped(
+                        k ->
+                            k.frame() >= fromFrame && k.frame() <= toFrame
+                                ? k.withLevelDb(k.levelDb() + byDb)
+                                : k)));
   }
 
   /** Changes how the line goes on from a keyframe. */

@@ -80,8 +80,9 @@ class EditTest {
 
   @Test
   void aStretchMovesBothOfItsEndsAndNothingElse() {
-    Project moved = LevelEdits.moveStretch(project, music, 2, -2);
     List<Keyframe> was = keyframes(project, music);
+    Project moved =
+        LevelEdits.moveStretch(project, music, was.get(1).frame(), was.get(2).frame(), -2);
     List<Keyframe> now = keyframes(moved, music);
     assertThat(now.get(1).levelDb()).isEqualTo(was.get(1).levelDb() - 2);
     assertThat(now.get(2).levelDb()).isEqualTo(was.get(2).levelDb() - 2);

@@ -169,7 +169,9 @@ class SeparationTest {
     List<UnaryOperator<Project>> edits =
         List.of(
             p -> LevelEdits.moveKeyframe(p, music, 1, 3L * RATE + 500, -2),
-            p -> LevelEdits.moveStretch(LevelEdits.addKeyframe(p, music, 5L * RATE), music, 3, 2),
+            p ->
+                LevelEdits.moveStretch(
+                    LevelEdits.addKeyframe(p, music, 5L * RATE), music, 5L * RATE, 8L * RATE, 2),
             p -> LevelEdits.removeKeyframe(p, music, 8L * RATE),
             p -> HushEdits.add(p, music, Hush.over(new Span(RATE, 2L * RATE), -8)),
             p -> p.withTrack(music, t -> t.withHushes(List.of()).withRises(List.of())),
