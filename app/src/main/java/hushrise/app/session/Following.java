@@ -6,6 +6,7 @@ import hushrise.core.fit.FitFollow;
 import hushrise.core.fit.Songs;
 import hushrise.core.hush.HushFollow;
 import hushrise.core.project.Project;
+import java.util.NoSuchElementException;
 import java.util.Optional;
 import java.util.function.UnaryOperator;
 import org.slf4j.Logger;
@@ -102,7 +103,7 @@ final class Following {
         () -> {
           try {
             FitFollow.followed(base, edit.apply(base), songs);
-          } catch (Problem e) {
+          } catch (Problem | NoSuchElementException e) {
             LOG.debug("Said when the edit is made", e);
           }
         },

@@ -108,7 +108,10 @@ final class Overlay {
     return drag.isEmpty() && pointed.isEmpty() && comparison.isEmpty() && draft().isEmpty();
   }
 
-  /** The present project with everything over it. A drag that has lost what it held ends. */
+  /**
+   * The present project with everything over it. A drag that has lost what it held ends; what was
+   * pointed at for something that is gone is shown no longer.
+   */
   Project over(Project present, Follow follow) {
     Project now = present;
     if (drag.isPresent()) {
@@ -120,7 +123,12 @@ final class Overlay {
       }
     }
     if (pointed.isPresent()) {
-      now = follow.followed(now, pointed.get());
+      try {
+        now = follow.followed(now, pointed.get());
+      } catch (RuntimeException e) {
+        LOG.debug("What was pointed at is gone", e);
+        pointed = Optional.empty();
+      }
     }
     if (draft().isPresent()) {
       now = draft().get().onto(now);

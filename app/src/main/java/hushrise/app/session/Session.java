@@ -1,5 +1,7 @@
 package hushrise.app.session;
 
+import static hushrise.app.words.Texts.text;
+
 import hushrise.app.job.Messages;
 import hushrise.core.Problem;
 import hushrise.core.edit.History;
@@ -11,6 +13,7 @@ import hushrise.core.journal.Recovered;
 import hushrise.core.project.Project;
 import hushrise.core.store.ProjectFile;
 import java.nio.file.Path;
+import java.util.NoSuchElementException;
 import java.util.Optional;
 import java.util.function.Consumer;
 import java.util.function.UnaryOperator;
@@ -21,6 +24,8 @@ import javafx.beans.property.ReadOnlyObjectProperty;
 import javafx.beans.property.ReadOnlyObjectWrapper;
 import javafx.beans.property.SimpleLongProperty;
 import javafx.beans.property.SimpleObjectProperty;
+import org.slf4j.Logger;
+import org.slf4j.LoggerFactory;
 
 /**
  * The project in the window: its history, its file, the playhead and the selection. Used by the
@@ -39,6 +44,8 @@ public final class Session {
   public interface Elsewhere {
     void run(Runnable work, Runnable then);
   }
+
+  private static final Logger LOG = LoggerFactory.getLogger(Session.class);
 
   private final Messages messages;
   private final Following following;
@@ -274,7 +281,8 @@ public final class Session {
   /**
    * Makes one step. Within it hushes follow the speech and fitted music follows the picture; where
    * a song has to be searched for that, its new seams arrive a little later, in the same step. An
-   * edit that cannot be made says why and changes nothing. A drag under way goes on over it.
+   * edit that cannot be made, or whose subject has gone since it was asked for, says so and changes
+   * nothing. A drag under way goes on over it.
    *
    * @param name what was done, as undo tells it
    * @param edit from the present project to the new one
@@ -294,6 +302,10 @@ public final class Session {
     } catch (Problem e) {
       showAnew();
       messages.complain(e.getMessage());
+    } catch (NoSuchElementException e) {
+      showAnew();
+      LOG.warn("'{}' found nothing to work on", name, e);
+      messages.complain(text("edit.gone", name));
     } catch (RuntimeException e) {
       showAnew(); // whatever went wrong, what is shown is what is there
       throw e;

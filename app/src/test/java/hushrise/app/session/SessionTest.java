@@ -8,6 +8,7 @@ import hushrise.app.job.NotedMessages;
 import hushrise.core.Problem;
 import hushrise.core.edit.ClipEdits;
 import hushrise.core.edit.HushEdits;
+import hushrise.core.fit.Fits;
 import hushrise.core.fit.Song;
 import hushrise.core.fit.SongAnalyzer;
 import hushrise.core.fit.Songs;
@@ -234,6 +235,29 @@ class SessionTest {
     session.pointAway();
     assertThat(session.shown()).isEqualTo(session.present());
     assertThat(session.isShowingOther()).isFalse();
+  }
+
+  @Test
+  void aRemedyWhoseSubjectIsUndoneUnderThePointerIsShownNoLonger() {
+    session.commit("marker", marker("m"));
+    session.pointAt(p -> p.withMarkers(List.of(p.markers().getFirst().withName("n"))));
+    assertThat(session.shown().markers().getFirst().name()).isEqualTo("n");
+    session.undo();
+    assertThat(session.present().markers()).isEmpty();
+    assertThat(session.shown()).isEqualTo(session.present());
+    assertThat(session.isShowingOther()).isFalse();
+  }
+
+  @Test
+  void anEditWhoseSubjectHasGoneSaysSoAndChangesNothing() {
+    session.commit("remove the tune", p -> ClipEdits.delete(p, Set.of(clip), false, false));
+    Project before = session.present();
+    session.commitSearched(
+        "tailor the tune", p -> Fits.set(p, clip, FitMode.TAILOR, Songs.NONE), () -> {});
+    assertThat(session.present()).isEqualTo(before);
+    assertThat(session.undoName()).hasValue("remove the tune");
+    assertThat(said)
+        .containsExactly("Not done: tailor the tune. What it was for is no longer there.");
   }
 
   @Test

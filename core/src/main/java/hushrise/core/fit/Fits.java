@@ -13,6 +13,7 @@ import hushrise.core.project.timeline.Track;
 import hushrise.core.speech.Passages;
 import hushrise.core.time.Span;
 import java.util.List;
+import java.util.NoSuchElementException;
 import java.util.Optional;
 import java.util.OptionalLong;
 import java.util.function.UnaryOperator;
@@ -106,7 +107,7 @@ public final class Fits {
     Clip clip = project.clip(clipId).orElseThrow();
     Media media = project.media(clip.mediaId()).orElseThrow();
     long near = songOf(media, songs).analysis().usualStretch() / 2;
-    Jump jump = jumpOf(clip.seams().get(index));
+    Jump jump = jumpOf(seamOf(clip, index));
     return refine(project, clipId, f -> f.rejecting(jump, near), songs);
   }
 
@@ -121,7 +122,7 @@ public final class Fits {
     Clip clip = project.clip(clipId).orElseThrow();
     Media media = project.media(clip.mediaId()).orElseThrow();
     SongAnalysis song = songOf(media, songs).analysis();
-    Jump old = jumpOf(clip.seams().get(index));
+    Jump old = jumpOf(seamOf(clip, index));
     int last = song.stretches() - 1;
     int from = song.edgeNear(old.fromFrame());
     int to = song.edgeNear(old.toFrame());
@@ -147,7 +148,7 @@ public final class Fits {
     Clip clip = project.clip(clipId).orElseThrow();
     Media media = project.media(clip.mediaId()).orElseThrow();
     SongAnalysis song = songOf(media, songs).analysis();
-    Seam seam = clip.seams().get(index);
+    Seam seam = seamOf(clip, index);
     long at = clip.startFrame() + seam.atFrame();
     int from = song.edgeNear(seam.fromFrame());
     long near = project.frames(AT_CUT_SECONDS);
@@ -169,6 +170,13 @@ public final class Fits {
               .formatted(media.title()));
     }
     return moveSeam(project, clipId, index, best, songs);
+  }
+
+  private static Seam seamOf(Clip clip, int index) {
+    if (index >= clip.seams().size()) {
+      throw new NoSuchElementException("No seam " + index + " in " + clip.id());
+    }
+    return clip.seams().get(index);
   }
 
   private static Jump jumpOf(Seam seam) {

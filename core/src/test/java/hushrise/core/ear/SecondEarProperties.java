@@ -3,6 +3,7 @@ package hushrise.core.ear;
 import static hushrise.core.hush.Talk.at;
 import static org.assertj.core.api.Assertions.assertThat;
 
+import hushrise.core.Problem;
 import hushrise.core.fit.Songs;
 import hushrise.core.hush.Talk;
 import hushrise.core.mix.Projects;
@@ -22,6 +23,7 @@ import hushrise.core.separation.Separation;
 import hushrise.core.time.Span;
 import java.util.ArrayList;
 import java.util.List;
+import java.util.NoSuchElementException;
 import java.util.Random;
 import java.util.stream.IntStream;
 import net.jqwik.api.ForAll;
@@ -116,6 +118,40 @@ class SecondEarProperties {
       assertThat(finding.place().startFrame()).isNotNegative();
       assertThat(finding.remedies())
           .allSatisfy(remedy -> assertThat(hear(remedy.edit().apply(film))).isNotNull());
+    }
+  }
+
+  /** Some of a film's tracks, clips, shapes and keyframes are gone. */
+  private static Project lessOf(Project film, Random random) {
+    return film.withTracks(
+        film.tracks().stream()
+            .filter(t -> random.nextInt(4) > 0)
+            .map(
+                t ->
+                    t.withClips(some(t.clips(), random))
+                        .withHushes(some(t.hushes(), random))
+                        .withRises(some(t.rises(), random))
+                        .withLine(LevelLine.of(some(t.line().keyframes(), random))))
+            .toList());
+  }
+
+  private static <T> List<T> some(List<T> all, Random random) {
+    return all.stream().filter(one -> random.nextBoolean()).toList();
+  }
+
+  @Property(tries = 200)
+  void aRemedyForWhatIsGoneMeanwhileFindsNothingToMend(@ForAll long seed) {
+    Random random = new Random(seed);
+    Project film = film(random);
+    Project less = lessOf(film, random);
+    for (Finding finding : hear(film)) {
+      for (Finding.Remedy remedy : finding.remedies()) {
+        try {
+          assertThat(hear(remedy.edit().apply(less))).isNotNull();
+        } catch (Problem | NoSuchElementException e) {
+          assertThat(less).as("where all is there it can be made").isNotEqualTo(film);
+        }
+      }
     }
   }
 }
