@@ -28,7 +28,8 @@ final class Hand {
 
   private final Parent root;
   private final Random random;
-  private Node held;
+  private Node under;
+  private boolean holds;
   private Point2D from = Point2D.ZERO;
   private Point2D at = Point2D.ZERO;
   private MouseButton button = MouseButton.PRIMARY;
@@ -43,11 +44,20 @@ final class Hand {
   }
 
   boolean isHolding() {
-    return held != null;
+    return holds;
   }
 
-  /** Presses somewhere, with or without keys, or turns the wheel there. */
+  /** Takes the pointer away from where it rests. */
+  void leave() {
+    if (under != null) {
+      fire(MouseEvent.MOUSE_EXITED);
+      under = null;
+    }
+  }
+
+  /** Goes somewhere and rests, presses, with or without keys, or turns the wheel there. */
   void press() {
+    leave();
     from = somewhere();
     at = from;
     Node node = pick(root, from);
@@ -65,9 +75,12 @@ final class Hand {
     }
     button = random.nextInt(8) == 0 ? MouseButton.SECONDARY : MouseButton.PRIMARY;
     clicks = random.nextInt(6) == 0 ? 2 : 1;
-    held = node;
+    under = node;
     fire(MouseEvent.MOUSE_MOVED);
-    fire(MouseEvent.MOUSE_PRESSED);
+    if (random.nextInt(4) > 0) {
+      holds = true;
+      fire(MouseEvent.MOUSE_PRESSED);
+    }
   }
 
   /** Drags what it holds a little further, mostly along the time. */
@@ -80,14 +93,13 @@ final class Hand {
 
   /** Lets go of what it holds. */
   void letGo() {
-    Node let = held;
+    holds = false;
     fire(MouseEvent.MOUSE_RELEASED);
     if (from.distance(at) < 3) {
       fire(MouseEvent.MOUSE_CLICKED);
     }
-    held = null;
-    if (button == MouseButton.SECONDARY && let.getScene() != null) {
-      let.fireEvent(
+    if (button == MouseButton.SECONDARY && under.getScene() != null) {
+      under.fireEvent(
           new ContextMenuEvent(
               ContextMenuEvent.CONTEXT_MENU_REQUESTED,
               at.getX(),
@@ -104,7 +116,7 @@ final class Hand {
 
   /** What it does, as far as it is needed to find that again. */
   String words() {
-    return "%s at %s from %s on %s".formatted(button, at, from, held);
+    return "%s at %s from %s on %s".formatted(button, at, from, under);
   }
 
   private Point2D somewhere() {
@@ -160,7 +172,7 @@ final class Hand {
 
   private void fire(EventType<MouseEvent> type) {
     boolean down = type == MouseEvent.MOUSE_PRESSED || type == MouseEvent.MOUSE_DRAGGED;
-    held.fireEvent(
+    under.fireEvent(
         new MouseEvent(
             type,
             at.getX(),

@@ -197,6 +197,7 @@ public final class Soak {
             hand.letGo();
           } else if (done == actions) {
             stop();
+            hand.leave();
             finish(number, own);
           } else {
             done++;
@@ -278,13 +279,13 @@ public final class Soak {
             backAndForth();
             atRest(
                 () -> {
-                  List<String> worked = Said.by(window);
+                  Shown worked = Shown.by(window);
                   window.open(own.resolve("saved.hushrise"));
                   whenQuiet(
                       () ->
                           atRest(
                               () -> {
-                                sameAgain(number, worked, Said.by(window));
+                                sameAgain(number, worked, Shown.by(window));
                                 lookAtWhatIsHeld(number);
                                 round(number + 1);
                               }));
@@ -337,15 +338,10 @@ public final class Soak {
       whenQuiet(then);
     }
 
-    private void sameAgain(int number, List<String> worked, List<String> opened) {
-      List<String> gone = new ArrayList<>(worked);
-      opened.forEach(gone::remove);
-      List<String> come = new ArrayList<>(opened);
-      worked.forEach(come::remove);
-      if (!gone.isEmpty() || !come.isEmpty()) {
-        wrong(
-            "Opened again in round %d, the window no longer says %s but %s."
-                .formatted(number + 1, gone, come));
+    private void sameAgain(int number, Shown worked, Shown opened) {
+      String differs = worked.against(opened);
+      if (!differs.isEmpty()) {
+        wrong("Opened again in round %d, the window %s".formatted(number + 1, differs));
       }
     }
 
