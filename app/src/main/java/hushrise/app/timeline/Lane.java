@@ -3,6 +3,7 @@ package hushrise.app.timeline;
 import static hushrise.app.words.Texts.text;
 
 import hushrise.app.session.Selection;
+import hushrise.core.Problem;
 import hushrise.core.edit.LevelEdits;
 import hushrise.core.level.TrackCurve;
 import hushrise.core.project.Project;
@@ -13,6 +14,7 @@ import hushrise.core.ride.Pass;
 import hushrise.core.time.Span;
 import java.util.List;
 import java.util.Locale;
+import java.util.NoSuchElementException;
 import java.util.Optional;
 import java.util.OptionalLong;
 import java.util.function.Predicate;
@@ -344,9 +346,12 @@ final class Lane extends Region {
     }
     try {
       view.session().drag(d.name(), d::apply);
-    } catch (hushrise.core.Problem problem) {
+    } catch (Problem problem) {
       cancelDrag();
       view.messages().complain(problem.getMessage());
+      return;
+    } catch (NoSuchElementException gone) {
+      cancelDrag(); // what was pressed was deleted before it moved
       return;
     }
     view.snapLineProperty().set(d.snapPlace());

@@ -133,7 +133,7 @@ final class LevelDrag extends Drag {
   @Override
   Project apply(Project base) {
     double y = pull().y();
-    if (!group.stream().allMatch(f -> lineOf(base).within(f, f).size() == 1)) {
+    if (!group.stream().allMatch(f -> lineOf(base).at(f).isPresent())) {
       throw new NoSuchElementException("A keyframe that is held has gone");
     }
     return switch (target) {
@@ -155,7 +155,7 @@ final class LevelDrag extends Drag {
         upAndDown ? tenths(geometry.scale().dbAt(geometry.y(k) + y - pressY())) - k.levelDb() : 0;
     KeyframeEdits.Moved moved = KeyframeEdits.move(base, geometry.track().id(), group, by, byDb);
     long to = k.frame() + moved.byFrames();
-    Keyframe now = lineOf(moved.project()).within(to, to).getFirst();
+    Keyframe now = lineOf(moved.project()).at(to).orElseThrow();
     selection = keyframes(moved.frames(), now.frame());
     setSign(
         LevelText.format(now.levelDb())

@@ -158,6 +158,18 @@ class LevelGesturesTest extends WindowTestCase {
   }
 
   @Test
+  void aKeyframeThatIsDeletedBeforeItMovesIsHeldNoLonger() {
+    ctrlClick(18, -20);
+    ctrlClick(21, -20);
+    robot.moveTo(on(18, 0)).press(MouseButton.PRIMARY);
+    press(KeyCode.DELETE);
+    robot.moveTo(on(18, -9)).release(MouseButton.PRIMARY);
+    assertThat(keyframes()).hasSize(1);
+    assertThat(keyframes().getFirst().levelDb()).isZero();
+    assertThat(status()).doesNotStartWith("Something went wrong");
+  }
+
+  @Test
   void theKeyboardAloneShapesTheLine() {
     robot.interact(() -> window.session().seek(20L * RATE));
     press(KeyCode.K);
