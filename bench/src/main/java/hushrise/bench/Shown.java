@@ -1,5 +1,6 @@
 package hushrise.bench;
 
+import hushrise.app.look.Pixels;
 import hushrise.app.window.Window;
 import java.util.ArrayList;
 import java.util.Arrays;
@@ -9,8 +10,6 @@ import javafx.scene.Node;
 import javafx.scene.Parent;
 import javafx.scene.control.Labeled;
 import javafx.scene.control.TextInputControl;
-import javafx.scene.image.PixelFormat;
-import javafx.scene.image.WritableImage;
 import javafx.scene.text.Text;
 
 /**
@@ -27,7 +26,10 @@ record Shown(List<String> words, List<int[]> lanes) {
   static Shown by(Window window) {
     List<String> words = new ArrayList<>();
     collect(window.root(), "", words);
-    List<int[]> lanes = window.root().lookupAll(".lane").stream().map(Shown::pixelsOf).toList();
+    List<int[]> lanes =
+        window.root().lookupAll(".lane").stream()
+            .map(lane -> Pixels.of(lane.snapshot(null, null)))
+            .toList();
     return new Shown(words, lanes);
   }
 
@@ -66,16 +68,5 @@ record Shown(List<String> words, List<int[]> lanes) {
       case Parent p -> p.getChildrenUnmodifiable().forEach(c -> collect(c, here, into));
       default -> {}
     }
-  }
-
-  private static int[] pixelsOf(Node node) {
-    WritableImage image = node.snapshot(null, null);
-    int width = (int) image.getWidth();
-    int height = (int) image.getHeight();
-    int[] pixels = new int[width * height];
-    image
-        .getPixelReader()
-        .getPixels(0, 0, width, height, PixelFormat.getIntArgbInstance(), pixels, 0, width);
-    return pixels;
   }
 }

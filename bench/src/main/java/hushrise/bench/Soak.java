@@ -1,6 +1,5 @@
 package hushrise.bench;
 
-import com.fasterxml.jackson.databind.JsonNode;
 import hushrise.app.command.CommandId;
 import hushrise.app.file.FileChoice;
 import hushrise.app.look.Theme;
@@ -11,7 +10,6 @@ import hushrise.core.project.Project;
 import hushrise.core.project.level.Hush;
 import hushrise.core.project.timeline.Clip;
 import hushrise.core.project.timeline.Track;
-import hushrise.core.store.ProjectFile;
 import hushrise.media.CacheFolder;
 import hushrise.media.FirstLook;
 import hushrise.media.SystemDevices;
@@ -50,53 +48,6 @@ public final class Soak {
   public static void main(String[] args) {
     Application.launch(View.class, args);
     System.exit(View.failed ? 1 : 0);
-  }
-
-  /** What is held, after everything has been collected. */
-  private record Held(
-      long heapKib, int threads, int files, int mapped, long mappedMib, long nativeMib) {
-
-    static Held now() throws IOException {
-      for (int i = 0; i < 3; i++) {
-        System.gc();
-      }
-      Runtime runtime = Runtime.getRuntime();
-      List<String> maps;
-      try (Stream<String> lines = Files.lines(Path.of("/proc/self/maps"))) {
-        maps =
-            lines
-                .filter(l -> l.endsWith(".sound") || l.endsWith(".peaks") || l.endsWith(".wav"))
-                .toList();
-      }
-      long bytes = 0;
-      for (String map : maps) {
-        String[] ends = map.split(" ", 2)[0].split("-");
-        bytes += Long.parseUnsignedLong(ends[1], 16) - Long.parseUnsignedLong(ends[0], 16);
-      }
-      long anonymousKib =
-          Files.readAllLines(Path.of("/proc/self/status")).stream()
-              .filter(l -> l.startsWith("RssAnon"))
-              .mapToLong(l -> Long.parseLong(l.replaceAll("\\D", "")))
-              .sum();
-      return new Held(
-          (runtime.totalMemory() - runtime.freeMemory()) >> 10,
-          count("/proc/self/task"),
-          count("/proc/self/fd"),
-          maps.size(),
-          bytes >> 20,
-          (anonymousKib >> 10) - (runtime.totalMemory() >> 20));
-    }
-
-    private static int count(String folder) throws IOException {
-      try (Stream<Path> all = Files.list(Path.of(folder))) {
-        return (int) all.count();
-      }
-    }
-
-    String words() {
-      return "heap %6.1f MiB, %3d threads, %3d open files, %3d mapped (%4d MiB), native %4d MiB"
-          .formatted(heapKib / 1024.0, threads, files, mapped, mappedMib, nativeMib);
-    }
   }
 
   /** The window that is worked in. */
@@ -156,7 +107,8 @@ public final class Soak {
 
     private void round(int number) {
       if (number == rounds) {
-        judge();
+        failed |= Held.grew(held);
+        System.out.println(failed ? "Something grew or failed." : "Nothing grew, nothing failed.");
         Platform.exit();
         return;
       }
@@ -276,7 +228,8 @@ public final class Soak {
       choice = Optional.empty();
       whenQuiet(
           () -> {
-            backAndForth();
+            settle();
+            SameAgain.of(window.session(), folder).forEach(this::wrong);
             atRest(
                 () -> {
                   Shown worked = Shown.by(window);
@@ -285,49 +238,12 @@ public final class Soak {
                       () ->
                           atRest(
                               () -> {
-                                sameAgain(number, worked, Shown.by(window));
+                                compare(number, worked, Shown.by(window));
                                 lookAtWhatIsHeld(number);
                                 round(number + 1);
                               }));
                 });
           });
-    }
-
-    /**
-     * All undone and done again is what was there, and each step on the way is one that can be
-     * kept.
-     */
-    private void backAndForth() {
-      settle();
-      Project worked = window.session().present();
-      List<Project> steps = new ArrayList<>();
-      while (window.session().undoName().isPresent()) {
-        steps.add(window.session().present());
-        keepable(window.session().present());
-        window.session().undo();
-      }
-      for (int i = steps.size() - 1; i >= 0; i--) {
-        String name = window.session().redoName().orElse("nothing");
-        window.session().redo();
-        if (!window.session().present().equals(steps.get(i))) {
-          wrong("Done again, '%s' is not what it was.".formatted(name));
-        }
-      }
-      if (!window.session().present().equals(worked)) {
-        wrong("Undone and done again, the project is another one.");
-      }
-      window.session().save(window.session().file().orElseThrow());
-    }
-
-    private void keepable(Project project) {
-      Path file = folder.resolve("kept.hushrise");
-      JsonNode kept = ProjectFile.tree(project, file);
-      ProjectFile.save(project, file);
-      if (!ProjectFile.tree(ProjectFile.load(file), file).equals(kept)) {
-        wrong(
-            "After '%s' the project came back from its file as another one."
-                .formatted(window.session().undoName().orElse("")));
-      }
     }
 
     /** The window as it shows a project that was just opened. */
@@ -338,7 +254,7 @@ public final class Soak {
       whenQuiet(then);
     }
 
-    private void sameAgain(int number, Shown worked, Shown opened) {
+    private void compare(int number, Shown worked, Shown opened) {
       String differs = worked.against(opened);
       if (!differs.isEmpty()) {
         wrong("Opened again in round %d, the window %s".formatted(number + 1, differs));
@@ -365,43 +281,6 @@ public final class Soak {
       } catch (IOException e) {
         throw new UncheckedIOException(e);
       }
-    }
-
-    /** The last quarter against the second one: the first is for warming up. */
-    private void judge() {
-      int quarter = Math.max(1, held.size() / 4);
-      List<Held> early =
-          held.subList(Math.min(quarter, held.size() - 1), Math.min(2 * quarter, held.size()));
-      List<Held> late = held.subList(held.size() - quarter, held.size());
-      boolean grew = false;
-      String[] what = {"heap MiB", "threads", "open files", "mapped files", "native MiB"};
-      double[] allowed = {1.15, 1.1, 1.1, 1.25, 1.2};
-      for (int i = 0; i < what.length; i++) {
-        double before = mean(early, i);
-        double after = mean(late, i);
-        boolean more = after > before * allowed[i] + 2;
-        grew |= more;
-        System.out.printf(
-            "%-12s %8.1f in the second quarter, %8.1f in the last%s%n",
-            what[i], before, after, more ? ": it grew" : "");
-      }
-      failed |= grew;
-      System.out.println(failed ? "Something grew or failed." : "Nothing grew, nothing failed.");
-    }
-
-    private static double mean(List<Held> some, int what) {
-      return some.stream()
-          .mapToDouble(
-              h ->
-                  switch (what) {
-                    case 0 -> h.heapKib() / 1024.0;
-                    case 1 -> h.threads();
-                    case 2 -> h.files();
-                    case 3 -> h.mapped();
-                    default -> h.nativeMib();
-                  })
-          .average()
-          .orElse(0);
     }
 
     private void whenQuiet(Runnable then) {

@@ -54,6 +54,17 @@ public final class Pixels {
     return (int) Math.floor(units * density);
   }
 
+  /** The pixels of an image row by row, as ARGB that is not premultiplied. */
+  public static int[] of(Image image) {
+    int width = (int) image.getWidth();
+    int height = (int) image.getHeight();
+    int[] pixels = new int[width * height];
+    image
+        .getPixelReader()
+        .getPixels(0, 0, width, height, PixelFormat.getIntArgbInstance(), pixels, 0, width);
+    return pixels;
+  }
+
   /** Whether it is what a size and a density ask for. */
   public boolean fits(double across, double down, double ofDensity) {
     return density == ofDensity

@@ -3,6 +3,7 @@ package hushrise.app.window;
 import static hushrise.app.words.Texts.text;
 
 import hushrise.app.command.CommandId;
+import hushrise.app.look.Pixels;
 import hushrise.app.look.Theme;
 import hushrise.app.session.Selection;
 import hushrise.app.timeline.LevelScale;
@@ -34,7 +35,6 @@ import javafx.scene.Node;
 import javafx.scene.control.CheckBox;
 import javafx.scene.control.Label;
 import javafx.scene.control.ListView;
-import javafx.scene.image.PixelFormat;
 import javafx.scene.image.WritableImage;
 import javax.imageio.ImageIO;
 
@@ -352,12 +352,8 @@ final class Pictures {
     WritableImage image = window.root().getScene().snapshot(null);
     int width = (int) image.getWidth();
     int height = (int) image.getHeight();
-    int[] pixels = new int[width * height];
-    image
-        .getPixelReader()
-        .getPixels(0, 0, width, height, PixelFormat.getIntArgbInstance(), pixels, 0, width);
     BufferedImage copy = new BufferedImage(width, height, BufferedImage.TYPE_INT_RGB);
-    copy.setRGB(0, 0, width, height, pixels, 0, width);
+    copy.setRGB(0, 0, width, height, Pixels.of(image), 0, width);
     try {
       Path absolute = file.toAbsolutePath();
       Files.createDirectories(absolute.getParent());

@@ -26,8 +26,6 @@ import javafx.scene.control.CheckBox;
 import javafx.scene.control.ComboBox;
 import javafx.scene.control.Labeled;
 import javafx.scene.control.TextField;
-import javafx.scene.image.PixelFormat;
-import javafx.scene.image.WritableImage;
 import javafx.scene.input.KeyCode;
 import javafx.scene.input.MouseButton;
 import org.junit.jupiter.api.Test;
@@ -368,16 +366,7 @@ class DraftWindowTest extends WindowTestCase {
   }
 
   private int[] pixelsOfMusic() {
-    Node canvas = ((Node) find("lane-music")).lookup("Canvas");
-    WritableImage[] shot = new WritableImage[1];
-    robot.interact(() -> shot[0] = canvas.snapshot(null, null));
-    int width = (int) shot[0].getWidth();
-    int height = (int) shot[0].getHeight();
-    int[] pixels = new int[width * height];
-    shot[0]
-        .getPixelReader()
-        .getPixels(0, 0, width, height, PixelFormat.getIntArgbInstance(), pixels, 0, width);
-    return pixels;
+    return pictureOf(((Node) find("lane-music")).lookup("Canvas"));
   }
 
   @Test

@@ -2,6 +2,7 @@ package hushrise.app.window;
 
 import static org.assertj.core.api.Assertions.assertThat;
 
+import hushrise.app.look.Pixels;
 import hushrise.app.look.Theme;
 import hushrise.app.timeline.TimeAxis;
 import hushrise.core.edit.ClipEdits;
@@ -22,7 +23,6 @@ import javafx.scene.Node;
 import javafx.scene.control.ScrollPane;
 import javafx.scene.image.Image;
 import javafx.scene.image.ImageView;
-import javafx.scene.image.PixelFormat;
 import javafx.scene.input.KeyCode;
 import javafx.scene.layout.Region;
 import javafx.stage.Stage;
@@ -33,12 +33,6 @@ import org.junit.jupiter.params.provider.ValueSource;
 
 /** What is drawn only where something changed looks as if all of it had been drawn. */
 class DrawingTest extends WindowTestCase {
-
-  private int[] pictureOf(Node node) {
-    int[][] pixels = new int[1][];
-    robot.interact(() -> pixels[0] = pixelsOf(node.snapshot(null, null)));
-    return pixels[0];
-  }
 
   /** Shows another stretch of time and comes back, so that everything is drawn from nothing. */
   private void drawAllAnew() {
@@ -78,24 +72,14 @@ class DrawingTest extends WindowTestCase {
     return (ImageView) lane.getChildrenUnmodifiable().getFirst();
   }
 
-  private static int[] pixelsOf(Image image) {
-    int width = (int) image.getWidth();
-    int height = (int) image.getHeight();
-    int[] pixels = new int[width * height];
-    image
-        .getPixelReader()
-        .getPixels(0, 0, width, height, PixelFormat.getIntArgbInstance(), pixels, 0, width);
-    return pixels;
-  }
-
   private void assertGroundDrawnAsAnew(String what) {
-    int[] inPart = pixelsOf(groundOfMusic().getImage());
+    int[] inPart = Pixels.of(groundOfMusic().getImage());
     robot.interact(
         () -> {
           window.applyTheme(Theme.LANTERN);
           window.applyTheme(Theme.QUAY);
         });
-    int[] anew = pixelsOf(groundOfMusic().getImage());
+    int[] anew = Pixels.of(groundOfMusic().getImage());
     assertThat(Arrays.mismatch(anew, inPart)).as(what).isEqualTo(-1);
   }
 
@@ -139,7 +123,7 @@ class DrawingTest extends WindowTestCase {
   @ValueSource(doubles = {1, 1.25, 2})
   void onAFineScreenWhatIsDrawnHasItsPixelsAndIsDrawnInPartToo(double density) {
     untilOpen();
-    int[] coarse = pixelsOf(groundOfMusic().getImage());
+    int[] coarse = Pixels.of(groundOfMusic().getImage());
     setDensity(density);
     robot.interact(() -> window.view().show(new Span(10L * RATE, 50L * RATE)));
     untilQuiet();
@@ -162,7 +146,7 @@ class DrawingTest extends WindowTestCase {
     assertThat(rows.getViewportBounds().getWidth()).as("no scroll bar").isEqualTo(rows.getWidth());
     setDensity(1);
     untilQuiet();
-    assertThat(pixelsOf(groundOfMusic().getImage())).hasSameSizeAs(coarse);
+    assertThat(Pixels.of(groundOfMusic().getImage())).hasSameSizeAs(coarse);
   }
 
   @Test
