@@ -106,6 +106,16 @@ public final class MixPane extends VBox {
     fader.onOver(session::seek);
   }
 
+  /** Gives a drag of the mix's level back; false when there is none. */
+  public boolean cancelDrag() {
+    boolean drags = fader.isHeld() && session.isDragging();
+    if (drags) {
+      fader.cancel();
+      session.cancelDrag();
+    }
+    return drags;
+  }
+
   private GridPane numbers() {
     GridPane grid = new GridPane(6, 1);
     String[] keys = {"momentary", "film", "shortTerm", "range", "separation", "truePeak"};

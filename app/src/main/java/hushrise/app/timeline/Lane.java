@@ -3,18 +3,14 @@ package hushrise.app.timeline;
 import static hushrise.app.words.Texts.text;
 
 import hushrise.app.session.Selection;
-import hushrise.core.Problem;
-import hushrise.core.edit.LevelEdits;
 import hushrise.core.level.TrackCurve;
 import hushrise.core.project.Project;
 import hushrise.core.project.media.Media;
-import hushrise.core.project.media.TrackKind;
 import hushrise.core.project.timeline.Track;
 import hushrise.core.ride.Pass;
 import hushrise.core.time.Span;
 import java.util.List;
 import java.util.Locale;
-import java.util.NoSuchElementException;
 import java.util.Optional;
 import java.util.OptionalLong;
 import java.util.function.Predicate;
@@ -23,7 +19,6 @@ import javafx.scene.Node;
 import javafx.scene.canvas.Canvas;
 import javafx.scene.control.ContextMenu;
 import javafx.scene.input.ContextMenuEvent;
-import javafx.scene.input.MouseButton;
 import javafx.scene.input.MouseEvent;
 import javafx.scene.layout.Region;
 import javafx.scene.shape.Rectangle;
@@ -38,7 +33,7 @@ final class Lane extends Region {
   private final Viewport view;
   private final String trackId;
   private final Ground ground;
-  private final BoxSelect box;
+  private final LaneHand hand;
   private final Predicate<Node> inView;
   private final Canvas canvas = new Canvas();
   private final RideTrail trail = new RideTrail();
@@ -50,8 +45,6 @@ final class Lane extends Region {
   private boolean stale;
   private boolean complete = true;
   private Target lit = Target.nothing();
-  private Optional<Drag> drag = Optional.empty();
-  private OptionalLong spanFrom = OptionalLong.empty();
   private boolean pointed;
   private double pointerX;
   private double pointerY;
@@ -64,7 +57,7 @@ final class Lane extends Region {
     this.view = view;
     this.trackId = track.id();
     this.ground = ground;
-    this.box = box;
+    this.hand = new LaneHand(view, this, box);
     setId("lane-" + track.kind().name().toLowerCase(Locale.ROOT));
     getStyleClass().add("lane");
     setAccessibleRole(AccessibleRole.NODE);
@@ -78,7 +71,7 @@ final class Lane extends Region {
     setOnMouseExited(e -> leave());
     setOnMousePressed(this::press);
     setOnMouseDragged(this::pull);
-    setOnMouseReleased(this::release);
+    setOnMouseReleased(hand::release);
     setOnContextMenuRequested(this::showMenu);
   }
 
@@ -90,7 +83,7 @@ final class Lane extends Region {
     return view.session().shown().track(trackId).orElseThrow();
   }
 
-  private LaneGeometry geometry() {
+  LaneGeometry geometry() {
     return new LaneGeometry(
         track(), view.axis(), new LevelScale(getHeight()), view.session().shown().sampleRate());
   }
@@ -195,8 +188,9 @@ final class Lane extends Region {
     if (view.session().draft().isPresent()) {
       view.session().present().track(trackId).ifPresent(painter::before);
     }
-    drag.filter(d -> !d.sign().isEmpty())
-        .ifPresent(d -> painter.sign(d.sign(), pointerX, pointerY));
+    if (!hand.sign().isEmpty()) {
+      painter.sign(hand.sign(), pointerX, pointerY);
+    }
   }
 
   private void point(MouseEvent e) {
@@ -214,7 +208,7 @@ final class Lane extends Region {
 
   /** Something else may lie under the pointer now; what is held stays what it is. */
   private void pointAnew() {
-    if (pointed && drag.isEmpty()) {
+    if (pointed && !hand.drags()) {
       lit = targetAt(pointerX, pointerY);
       setCursor(Cursors.of(lit));
     }
@@ -227,7 +221,8 @@ final class Lane extends Region {
         : Optional.empty();
   }
 
-  private Target targetAt(double x, double y) {
+  /** What lies at a place of the lane. */
+  Target targetAt(double x, double y) {
     if (span().isPresent()) {
       double start = view.axis().xOf(span().get().startFrame());
       double end = view.axis().xOf(span().get().endFrame());
@@ -250,148 +245,13 @@ final class Lane extends Region {
   private void press(MouseEvent e) {
     requestFocus();
     menu.hide();
-    LaneGeometry geometry = geometry();
-    Target target = targetAt(e.getX(), e.getY());
-    if (e.getButton() != MouseButton.PRIMARY) {
-      hold(target, e).select();
-      return;
-    }
-    boolean onKeyframe = target instanceof Target.OnKeyframe;
-    boolean sounds = geometry.track().kind().sounds();
-    if (sounds && !onKeyframe && (e.isShortcutDown() || e.getClickCount() == 2)) {
-      addKeyframe(geometry.axis().frameAt(e.getX()));
-      return;
-    }
-    if (e.isShiftDown()) {
-      shiftPress(target, e);
-      return;
-    }
-    if (view.session().draft().isPresent() && isOfDraft(target)) {
-      view.messages().say(text("draft.untouched"));
-      return;
-    }
-    Hold hold = hold(target, e);
-    drag = hold.level();
-    if (drag.isPresent()) {
-      view.session().select(drag.get().selection());
-      return;
-    }
-    hold.select();
-    if (target instanceof Target.Nothing) {
-      box.begin(e.getSceneX(), e.getSceneY());
-    } else {
-      drag = hold.clip();
-    }
-  }
-
-  private Hold hold(Target target, MouseEvent e) {
-    return new Hold(target, view, geometry(), e);
-  }
-
-  /** Whether something may be another in a draft that is shown than in the present project. */
-  private static boolean isOfDraft(Target target) {
-    return target instanceof Target.OnFloor || target instanceof Target.OnShape;
-  }
-
-  /** With Shift: one more thing selected, or the beginning of a stretch of time. */
-  private void shiftPress(Target target, MouseEvent e) {
-    if (target instanceof Target.OnKeyframe k) {
-      long frame = track().line().keyframes().get(k.index()).frame();
-      view.session().select(view.session().selection().withKeyframe(trackId, frame));
-      return;
-    }
-    spanFrom = OptionalLong.of(Math.max(0, view.axis().frameAt(e.getX())));
-  }
-
-  private void pullSpan(MouseEvent e) {
-    long from = spanFrom.getAsLong();
-    long to = Math.max(0, view.axis().frameAt(e.getX()));
-    if (from != to) {
-      view.session()
-          .select(new Selection.OfSpan(trackId, new Span(Math.min(from, to), Math.max(from, to))));
-    }
-  }
-
-  private void addKeyframe(long frame) {
-    long held = Math.max(0, frame);
-    view.session().commit(text("edit.addKeyframe"), p -> LevelEdits.addKeyframe(p, trackId, held));
-    view.session().select(new Selection.OfKeyframe(trackId, held));
+    hand.press(e);
   }
 
   private void pull(MouseEvent e) {
     pointerX = e.getX();
     pointerY = e.getY();
-    if (spanFrom.isPresent()) {
-      pullSpan(e);
-      return;
-    }
-    box.move(e.getSceneX(), e.getSceneY());
-    view.setDragging(drag.isPresent());
-    drag.ifPresent(d -> pull(d, e));
-  }
-
-  private void pull(Drag d, MouseEvent e) {
-    boolean begun = d.hasMoved();
-    if (begun && !view.session().isDragging()) {
-      cancelDrag();
-      return;
-    }
-    Drag.Pull to =
-        new Drag.Pull(e.getX(), e.getY(), e.isShortcutDown(), box.trackAt(e.getSceneY()));
-    if (!d.pull(to)) {
-      return;
-    }
-    if (!begun) {
-      view.hint("");
-    }
-    try {
-      view.session().drag(d.name(), d::apply);
-    } catch (Problem problem) {
-      cancelDrag();
-      view.messages().complain(problem.getMessage());
-      return;
-    } catch (NoSuchElementException gone) {
-      cancelDrag(); // what was pressed was deleted before it moved
-      return;
-    }
-    view.snapLineProperty().set(d.snapPlace());
-    view.session().select(d.selection());
-    repaint();
-  }
-
-  private void release(MouseEvent e) {
-    view.snapLineProperty().set(OptionalLong.empty());
-    box.end();
-    Optional<Drag> ended = drag;
-    drag = Optional.empty();
-    boolean ofSpan = spanFrom.isPresent();
-    spanFrom = OptionalLong.empty();
-    Optional<Track> left = view.session().shown().track(trackId);
-    if (left.isEmpty() || ofSpan) {
-      view.setDragging(false);
-      if (left.isPresent()) { // it may have been undone while something was held on it
-        endSpan(e);
-      }
-      return;
-    }
-    if (ended.filter(Drag::hasMoved).isPresent() && view.session().isDragging()) {
-      view.session().endDrag();
-      view.session().select(ended.get().selection());
-    }
-    view.setDragging(false);
-    boolean clicked = ended.isPresent() && !ended.get().hasMoved();
-    if (clicked && left.get().kind() == TrackKind.PICTURE) {
-      view.session().seek(view.axis().frameAt(e.getX()));
-    }
-    repaint();
-  }
-
-  /** A press with Shift that did not move selects one clip more. */
-  private void endSpan(MouseEvent e) {
-    Target target = geometry().targetAt(e.getX(), e.getY());
-    if (e.isStillSincePress() && target instanceof Target.OnClip c) {
-      view.session().select(view.session().selection().with(trackId, c.clipId()));
-    }
+    hand.pull(e);
   }
 
   private void showMenu(ContextMenuEvent e) {
@@ -405,14 +265,6 @@ final class Lane extends Region {
 
   /** Gives a drag back; false when none is under way. */
   boolean cancelDrag() {
-    view.snapLineProperty().set(OptionalLong.empty());
-    if (drag.isEmpty()) {
-      return box.cancel();
-    }
-    drag = Optional.empty();
-    view.setDragging(false);
-    view.session().cancelDrag();
-    repaint();
-    return true;
+    return hand.giveBack();
   }
 }

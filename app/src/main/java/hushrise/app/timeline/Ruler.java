@@ -20,7 +20,7 @@ import javafx.scene.input.MouseEvent;
 import javafx.scene.layout.Region;
 import javafx.scene.text.Font;
 
-/** The ruler in timecode. Pressing and dragging on it moves the playhead. */
+/** The ruler in timecode. Pressing and dragging on it moves the playhead, or a marker's flag. */
 final class Ruler extends Region {
 
   /** What a label needs with some air, and without. */
@@ -34,7 +34,8 @@ final class Ruler extends Region {
   private final Viewport view;
   private final LongConsumer scrub;
   private final Canvas canvas = new Canvas();
-  private Optional<String> dragged = Optional.empty();
+  private Optional<Marker> dragged = Optional.empty();
+  private double pressedX;
   private boolean pulled;
 
   /**
@@ -76,25 +77,29 @@ final class Ruler extends Region {
 
   private void press(MouseEvent e) {
     pulled = false;
-    dragged = markerAt(e.getX(), e.getY()).map(Marker::id);
+    pressedX = e.getX();
+    dragged = markerAt(e.getX(), e.getY());
     if (dragged.isPresent()) {
-      view.session().select(new Selection.OfMarker(dragged.get()));
+      view.session().select(new Selection.OfMarker(dragged.get().id()));
     } else {
       view.session().seek(view.axis().frameAt(e.getX()));
     }
   }
 
   private void pull(MouseEvent e) {
-    long frame = view.axis().frameAt(e.getX());
     if (dragged.isEmpty()) {
-      view.session().seek(frame);
+      view.session().seek(view.axis().frameAt(e.getX()));
       scrub.accept(view.session().playhead());
-      return;
+    } else if (pulled ? view.session().isDragging() : Math.abs(e.getX() - pressedX) > Drag.SLACK) {
+      pulled = true;
+      pull(dragged.get(), e);
     }
-    if (pulled && !view.session().isDragging()) {
-      return;
-    }
-    pulled = true;
+  }
+
+  /** A flag is held where it was pressed, which may be far from its marker. */
+  private void pull(Marker marker, MouseEvent e) {
+    double by = e.getX() - pressedX;
+    long frame = view.axis().frameAt(view.axis().xOf(marker.frame()) + by);
     Snap snap =
         Snap.of(
             view.session().present().withMarkers(List.of()),
@@ -104,15 +109,24 @@ final class Ruler extends Region {
     boolean snaps = view.session().habits().snapsProperty().get() && !e.isShortcutDown();
     OptionalLong place = snaps ? snap.nearest(frame, view.snapReach()) : OptionalLong.empty();
     view.snapLineProperty().set(place);
-    String id = dragged.get();
     long to = place.orElse(frame);
-    view.session().drag(text("edit.moveMarker"), p -> MarkerEdits.move(p, id, to));
+    view.session().drag(text("edit.moveMarker"), p -> MarkerEdits.move(p, marker.id(), to));
   }
 
   private void release() {
     view.snapLineProperty().set(OptionalLong.empty());
     dragged = Optional.empty();
     view.session().endDrag();
+  }
+
+  /** Gives a marker that is dragged back; false when none is. */
+  boolean cancelDrag() {
+    boolean drags = pulled && view.session().isDragging();
+    if (drags) {
+      view.snapLineProperty().set(OptionalLong.empty());
+      view.session().cancelDrag();
+    }
+    return drags;
   }
 
   @Override

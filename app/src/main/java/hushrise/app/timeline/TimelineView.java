@@ -248,6 +248,7 @@ public final class TimelineView extends BorderPane {
   private void build() {
     Project project = view.session().shown();
     shownTracks = rowsOf(project);
+    held = false; // what leaves here is let go of elsewhere
     rows.getChildren().clear();
     trackRows.clear();
     boolean speaks = project.voiceTracks().findAny().isPresent();
@@ -365,7 +366,7 @@ public final class TimelineView extends BorderPane {
 
   /** Gives a drag that is under way back; false when there is none. */
   public boolean cancelDrag() {
-    boolean cancelled = false;
+    boolean cancelled = ruler.cancelDrag();
     for (TrackRow row : trackRows) {
       cancelled |= row.lane().cancelDrag();
       cancelled |= row.head().cancelDrag();

@@ -46,6 +46,8 @@ final class BottomRow extends HBox {
 
   private static final double GIVES_WAY = 0.7;
 
+  private final MixPane mix;
+
   /** How high a person made it; 0: as high as the window asks for. */
   private final DoubleProperty chosenHeight = new SimpleDoubleProperty();
 
@@ -56,6 +58,7 @@ final class BottomRow extends HBox {
   private double heightBefore;
   private double pressedAt = Double.NaN;
   private double pressedHeight;
+  private double chosenAtPress;
 
   BottomRow(
       Session session,
@@ -65,6 +68,7 @@ final class BottomRow extends HBox {
       DraftPane draft,
       MixPane mix) {
     super(PADDING, picture, detail, secondEar, draft, mix);
+    this.mix = mix;
     picture
         .minWidthProperty()
         .bind(Bindings.createDoubleBinding(this::pictureWidth, widthProperty(), height));
@@ -133,6 +137,7 @@ final class BottomRow extends HBox {
         e -> {
           pressedAt = isOnEdge(e) ? e.getScreenY() : Double.NaN;
           pressedHeight = height.get();
+          chosenAtPress = chosenHeight.get();
           if (isOnEdge(e) && e.getClickCount() == 2) {
             chosenHeight.set(0);
           }
@@ -145,6 +150,16 @@ final class BottomRow extends HBox {
           }
         });
     setOnMouseReleased(e -> pressedAt = Double.NaN);
+  }
+
+  /** Gives a drag of the upper edge or of the mix's level back; false when there is none. */
+  boolean cancelDrag() {
+    if (Double.isNaN(pressedAt)) {
+      return mix.cancelDrag();
+    }
+    pressedAt = Double.NaN;
+    chosenHeight.set(chosenAtPress);
+    return true;
   }
 
   private static boolean isOnEdge(MouseEvent e) {

@@ -368,7 +368,7 @@ public final class Window {
   private void escape() {
     if (session.isComparing()) {
       session.endComparison();
-    } else if (timeline.cancelDrag()) {
+    } else if (timeline.cancelDrag() || bottom.cancelDrag()) {
       status.say(text("drag.givenBack"));
     } else if (session.draft().isPresent()) {
       backstage.drafting().leave();

@@ -2,6 +2,7 @@ package hushrise.app.window;
 
 import static org.assertj.core.api.Assertions.assertThat;
 
+import hushrise.app.look.Pixels;
 import hushrise.app.look.Theme;
 import hushrise.app.timeline.LevelScale;
 import hushrise.core.project.Project;
@@ -150,6 +151,13 @@ abstract class WindowTestCase {
     return robot.lookup("#" + id).query();
   }
 
+  /** What a part of the window looks like, row by row. */
+  int[] pictureOf(Node node) {
+    int[][] pixels = new int[1][];
+    robot.interact(() -> pixels[0] = Pixels.of(node.snapshot(null, null)));
+    return pixels[0];
+  }
+
   /** A place on the music lane on the screen. */
   Point2D on(double seconds, double db) {
     return on("lane-music", seconds, db);
@@ -179,24 +187,27 @@ abstract class WindowTestCase {
    * headless platform's robot does not carry held keys into pointer events.
    */
   void ctrlClick(double seconds, double db) {
-    click(seconds, db, 1, true);
+    click(find("lane-music"), on(seconds, db), 1, true);
   }
 
-  /** Clicks twice on the music's lane; made here, as a busy machine's robot may be too slow. */
+  /** Clicks twice on the music's lane. */
   void doubleClick(double seconds, double db) {
-    click(seconds, db, 1, false);
-    click(seconds, db, 2, false);
+    doubleClick(find("lane-music"), on(seconds, db));
   }
 
-  private void click(double seconds, double db, int count, boolean ctrl) {
-    Point2D at = on(seconds, db);
-    Node lane = find("lane-music");
+  /** Clicks twice; made here, as a busy machine's robot may be too slow. */
+  void doubleClick(Node node, Point2D at) {
+    click(node, at, 1, false);
+    click(node, at, 2, false);
+  }
+
+  private void click(Node node, Point2D at, int count, boolean ctrl) {
     robot.interact(
         () -> {
-          Point2D inScene = lane.localToScene(lane.screenToLocal(at));
+          Point2D inScene = window.root().screenToLocal(at);
           for (EventType<MouseEvent> type :
               List.of(MouseEvent.MOUSE_PRESSED, MouseEvent.MOUSE_RELEASED)) {
-            lane.fireEvent(
+            node.fireEvent(
                 new MouseEvent(
                     type,
                     inScene.getX(),
@@ -234,20 +245,25 @@ abstract class WindowTestCase {
    * headless platform's robot does not carry held keys into pointer events.
    */
   void dragHolding(Held key, String nodeId, Point2D from, Point2D to) {
+    dragHolding(key, nodeId, from, to, () -> {});
+  }
+
+  /** The same, with something done half-way. */
+  void dragHolding(Held key, String nodeId, Point2D from, Point2D to, Runnable halfway) {
     Node node = find(nodeId);
-    Point2D half = from.midpoint(to);
     fire(node, MouseEvent.MOUSE_PRESSED, from, key, true);
-    fire(node, MouseEvent.MOUSE_DRAGGED, half, key, false);
+    fire(node, MouseEvent.MOUSE_DRAGGED, from.midpoint(to), key, false);
+    halfway.run();
     fire(node, MouseEvent.MOUSE_DRAGGED, to, key, false);
     fire(node, MouseEvent.MOUSE_RELEASED, to, key, from.equals(to));
     QuickRobot.settle();
   }
 
-  private void fire(Node lane, EventType<MouseEvent> type, Point2D at, Held key, boolean still) {
+  private void fire(Node node, EventType<MouseEvent> type, Point2D at, Held key, boolean still) {
     robot.interact(
         () -> {
-          Point2D inScene = lane.localToScene(lane.screenToLocal(at));
-          lane.fireEvent(
+          Point2D inScene = window.root().screenToLocal(at); // the node may have gone
+          node.fireEvent(
               new MouseEvent(
                   type,
                   inScene.getX(),
