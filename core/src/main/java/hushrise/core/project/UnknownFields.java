@@ -2,44 +2,83 @@ package hushrise.core.project;
 
 import com.fasterxml.jackson.databind.JsonNode;
 import com.fasterxml.jackson.databind.node.ArrayNode;
+import com.fasterxml.jackson.databind.node.MissingNode;
 import com.fasterxml.jackson.databind.node.ObjectNode;
+import java.lang.reflect.ParameterizedType;
+import java.lang.reflect.RecordComponent;
+import java.lang.reflect.Type;
+import java.util.Arrays;
+import java.util.Map;
+import java.util.Optional;
+import java.util.stream.Collectors;
 
 /**
  * Fields of a project file that this version does not know. They are kept beside the project and
  * put back into their places when it is saved: objects in lists are found again by their {@code
- * id}.
+ * id}. What this version knows and does not write has been taken away, and stays away.
  *
  * @param tree the file as it was read
  */
 public record UnknownFields(JsonNode tree) {
 
-  public static final UnknownFields NONE =
-      new UnknownFields(com.fasterxml.jackson.databind.node.MissingNode.getInstance());
+  public static final UnknownFields NONE = new UnknownFields(MissingNode.getInstance());
 
-  /** Adds to {@code written} every field of the read file that it lacks. */
+  /** The parts that a record is written with, by name; none of anything else. */
+  private static final ClassValue<Map<String, Type>> PARTS =
+      new ClassValue<>() {
+        @Override
+        protected Map<String, Type> computeValue(Class<?> type) {
+          return !type.isRecord()
+              ? Map.of()
+              : Arrays.stream(type.getRecordComponents())
+                  .collect(
+                      Collectors.toMap(RecordComponent::getName, RecordComponent::getGenericType));
+        }
+      };
+
+  /** Adds to {@code written} every field of the read file that no project has. */
   public void restoreInto(JsonNode written) {
-    restore(tree, written);
+    restore(Project.class, tree, written);
   }
 
-  private static void restore(JsonNode read, JsonNode written) {
+  private static void restore(Type type, JsonNode read, JsonNode written) {
     if (read instanceof ObjectNode from && written instanceof ObjectNode to) {
+      Map<String, Type> parts = partsOf(type);
       from.properties()
           .forEach(
               field -> {
-                if (!to.has(field.getKey())) {
+                Optional<Type> part = Optional.ofNullable(parts.get(field.getKey()));
+                if (to.has(field.getKey())) {
+                  restore(part.orElse(Object.class), field.getValue(), to.get(field.getKey()));
+                } else if (part.isEmpty()) {
                   to.set(field.getKey(), field.getValue());
-                } else {
-                  restore(field.getValue(), to.get(field.getKey()));
                 }
               });
     } else if (read instanceof ArrayNode from && written instanceof ArrayNode to) {
-      to.forEach(target -> from.forEach(source -> restoreWhereSame(source, target)));
+      Type entry = within(type);
+      to.forEach(target -> from.forEach(source -> restoreWhereSame(entry, source, target)));
     }
   }
 
-  private static void restoreWhereSame(JsonNode source, JsonNode target) {
+  private static void restoreWhereSame(Type type, JsonNode source, JsonNode target) {
     if (source.hasNonNull("id") && source.get("id").equals(target.get("id"))) {
-      restore(source, target);
+      restore(type, source, target);
     }
+  }
+
+  private static Map<String, Type> partsOf(Type type) {
+    return switch (type) {
+      case Class<?> plain -> PARTS.get(plain);
+      case ParameterizedType of when of.getRawType().equals(Optional.class) ->
+          partsOf(within(type));
+      default -> Map.of();
+    };
+  }
+
+  /** What a list or an optional is of. */
+  private static Type within(Type type) {
+    return type instanceof ParameterizedType of && of.getActualTypeArguments().length == 1
+        ? of.getActualTypeArguments()[0]
+        : Object.class;
   }
 }
