@@ -8,10 +8,12 @@ import hushrise.app.play.Transport;
 import hushrise.app.session.Session;
 import hushrise.app.widget.Form;
 import hushrise.app.widget.PeaksCache;
+import hushrise.app.widget.TypedField;
 import hushrise.core.edit.ShelfEdits;
 import hushrise.core.project.Project;
 import hushrise.core.project.media.Media;
 import hushrise.core.project.media.MediaKind;
+import hushrise.core.project.media.TrackKind;
 import hushrise.core.project.timeline.Clip;
 import hushrise.core.project.timeline.Track;
 import hushrise.core.sound.Peaks;
@@ -21,11 +23,11 @@ import java.util.Optional;
 import java.util.OptionalDouble;
 import java.util.function.Consumer;
 import javafx.beans.property.ObjectProperty;
+import javafx.scene.Node;
 import javafx.scene.canvas.Canvas;
 import javafx.scene.canvas.GraphicsContext;
 import javafx.scene.control.Button;
 import javafx.scene.control.Label;
-import javafx.scene.control.TextField;
 import javafx.scene.input.MouseEvent;
 import javafx.scene.layout.HBox;
 import javafx.scene.layout.Priority;
@@ -49,6 +51,7 @@ public final class ItemPlayer extends VBox {
   private final Canvas canvas = new Canvas(260, HEIGHT);
   private final Label part = new Label();
   private final Form form;
+  private TypedField credit = creditField();
   private final Button play;
   private final Button place;
   private final HBox buttons;
@@ -126,13 +129,15 @@ public final class ItemPlayer extends VBox {
       if (own) {
         transport.stop();
       }
+      credit = creditField();
+      form.clear();
     }
-    getChildren().clear();
     if (item.isEmpty()) {
+      getChildren().clear();
       return;
     }
     Media media = item.get();
-    form.clear();
+    form.refill();
     form.choice(
         "item-kind",
         text("player.kind"),
@@ -140,22 +145,32 @@ public final class ItemPlayer extends VBox {
         media.kind(),
         k -> text("kind." + k.name()),
         k -> session.commit(text("edit.kind"), p -> ShelfEdits.setKind(p, media.id(), k)));
-    TextField credit = new TextField(media.credit().line(""));
+    form.end();
+    credit.show(media.credit().line(""));
     credit.setEditable(media.credit().isOnlyNote());
-    credit.setId("item-credit");
-    credit.setPromptText(text("player.creditPrompt"));
-    credit.setAccessibleText(text("player.credit"));
-    credit.setOnAction(
-        e ->
-            session.commit(
-                text("edit.credit"), p -> ShelfEdits.setCredit(p, media.id(), credit.getText())));
+    credit.onTyped(
+        words ->
+            session.commit(text("edit.credit"), p -> ShelfEdits.setCredit(p, media.id(), words)));
     if (media.hasSound()) {
       facts.loudnessOf(media);
-      getChildren().addAll(canvas, part);
     }
-    getChildren().addAll(buttons, form, credit);
+    List<Node> parts =
+        media.hasSound()
+            ? List.of(canvas, part, buttons, form, credit)
+            : List.of(buttons, form, credit);
+    if (!getChildren().equals(parts)) { // what has the keys keeps them
+      getChildren().setAll(parts);
+    }
     play.setDisable(!media.hasSound());
     draw();
+  }
+
+  private static TypedField creditField() {
+    TypedField field = new TypedField();
+    field.setId("item-credit");
+    field.setPromptText(text("player.creditPrompt"));
+    field.setAccessibleText(text("player.credit"));
+    return field;
   }
 
   private void auditioning(boolean now) {
@@ -185,8 +200,7 @@ public final class ItemPlayer extends VBox {
             .withTracks(List.of(Track.of(media.kind().trackKind(), "", List.of(clip))));
     Project heard =
         media.kind().isSeen()
-            ? alone.withTracks(
-                List.of(Track.of(hushrise.core.project.media.TrackKind.CAMERA, "", List.of(clip))))
+            ? alone.withTracks(List.of(Track.of(TrackKind.CAMERA, "", List.of(clip))))
             : alone;
     transport.audition(heard, t -> true, begin, end);
     own = true;

@@ -8,9 +8,9 @@ import hushrise.app.widget.Fader;
 import hushrise.app.widget.Focus;
 import hushrise.app.widget.LevelField;
 import hushrise.app.widget.PanSlider;
+import hushrise.app.widget.TypedField;
 import hushrise.core.edit.LevelEdits;
 import hushrise.core.edit.TrackEdits;
-import hushrise.core.project.Project;
 import hushrise.core.project.level.LevelText;
 import hushrise.core.project.timeline.Track;
 import java.util.Locale;
@@ -22,10 +22,8 @@ import javafx.scene.Cursor;
 import javafx.scene.Node;
 import javafx.scene.control.ContextMenu;
 import javafx.scene.control.Label;
-import javafx.scene.control.TextField;
 import javafx.scene.control.ToggleButton;
 import javafx.scene.control.Tooltip;
-import javafx.scene.input.KeyCode;
 import javafx.scene.input.MouseButton;
 import javafx.scene.input.MouseEvent;
 import javafx.scene.layout.HBox;
@@ -65,7 +63,7 @@ final class TrackHead extends VBox {
   private double pressedAt = Double.NaN;
   private double pressedHeight;
   private int draggedHeight;
-  private boolean widening;
+  private double pressedWidth = Double.NaN;
 
   /**
    * @param pulled makes the row as high as its lower edge is pulled
@@ -222,8 +220,13 @@ final class TrackHead extends VBox {
     }
   }
 
-  /** Gives a drag of the fader, the pan or the lower edge back; false when there is none. */
+  /** Gives a drag of the fader, the pan or an edge back; false when there is none. */
   boolean cancelDrag() {
+    if (!Double.isNaN(pressedWidth)) {
+      view.setHeadWidth(pressedWidth);
+      pressedWidth = Double.NaN;
+      return true;
+    }
     if (draggedHeight > 0) {
       pressedAt = Double.NaN;
       draggedHeight = 0;
@@ -291,7 +294,7 @@ final class TrackHead extends VBox {
   private void press(MouseEvent e) {
     menu.hide();
     if (e.getButton() == MouseButton.PRIMARY && onSide(e)) {
-      widening = true;
+      pressedWidth = view.headWidth();
       return;
     }
     view.session().select(new Selection.OfTrack(trackId));
@@ -300,11 +303,12 @@ final class TrackHead extends VBox {
       pressedHeight = getHeight();
     } else if (e.getClickCount() == 2) {
       rename();
+      e.consume(); // what the rows lie in would take the keys
     }
   }
 
   private void pull(MouseEvent e) {
-    if (widening) {
+    if (!Double.isNaN(pressedWidth)) {
       view.setHeadWidth(e.getX());
     } else if (!Double.isNaN(pressedAt)) {
       int pixels = (int) Math.max(1, pressedHeight + e.getSceneY() - pressedAt);
@@ -314,7 +318,7 @@ final class TrackHead extends VBox {
   }
 
   private void release() {
-    widening = false;
+    pressedWidth = Double.NaN;
     if (!Double.isNaN(pressedAt)) {
       pressedAt = Double.NaN;
       if (draggedHeight > 0) {
@@ -325,41 +329,18 @@ final class TrackHead extends VBox {
     }
   }
 
-  /** Puts a field in the name's place. */
+  /** Puts a field in the name's place, until it is left; Esc leaves the name as it was. */
   private void rename() {
-    TextField field = new TextField(track().name());
+    TypedField field = new TypedField();
     field.setId("track-name-field");
     field.getStyleClass().add("name-field");
     field.setAccessibleText(text("head.rename"));
-    Runnable done =
-        () -> {
-          if (nameRow.getChildren().contains(field)) {
-            nameRow.getChildren().set(0, name);
-          }
-        };
-    field.setOnAction(
-        e -> {
-          String typed = field.getText();
-          done.run();
-          view.session()
-              .commit(
-                  text("edit.renameTrack"), (Project p) -> TrackEdits.rename(p, trackId, typed));
-        });
-    field.setOnKeyPressed(
-        e -> {
-          if (e.getCode() == KeyCode.ESCAPE) {
-            done.run();
-            e.consume();
-          }
-        });
-    field
-        .focusedProperty()
-        .addListener(
-            (p, was, now) -> {
-              if (!now) {
-                done.run();
-              }
-            });
+    field.show(track().name());
+    field.onTyped(
+        typed ->
+            view.session()
+                .commit(text("edit.renameTrack"), p -> TrackEdits.rename(p, trackId, typed)));
+    Focus.whenLeft(field, () -> nameRow.getChildren().set(0, name));
     nameRow.getChildren().set(0, field);
     Focus.ask(field);
     field.selectAll();

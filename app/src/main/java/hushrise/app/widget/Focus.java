@@ -23,6 +23,21 @@ public final class Focus {
     return node.getProperties().containsKey(ASKED);
   }
 
+  /**
+   * Does something whenever the keys leave a node for another one, or as it goes; not when the
+   * whole window loses them and may come back to what is half typed.
+   */
+  public static void whenLeft(Node node, Runnable then) {
+    node.focusedProperty()
+        .addListener(
+            (p, was, has) -> {
+              Scene scene = node.getScene();
+              if (!has && (scene == null || !node.equals(scene.getFocusOwner()))) {
+                then.run();
+              }
+            });
+  }
+
   /** Does something whenever the scene's window loses the keys; the window keeps no hold of it. */
   public static void whenLost(Scene scene, Runnable then) {
     scene

@@ -14,11 +14,11 @@ import javafx.scene.input.KeyEvent;
 import javafx.scene.input.ScrollEvent;
 
 /**
- * A level that can be typed in dB or percent. Enter takes it, Esc gives the old value back, Up and
- * Down step by 1 dB (with Shift by 0.1), a double-click returns to 0 dB. A text that is no level
- * leaves the old value and says what the field takes.
+ * A level that can be typed in dB or percent. Enter takes it, and leaving the field; Esc gives the
+ * old value back, Up and Down step by 1 dB (with Shift by 0.1), a double-click returns to 0 dB. A
+ * text that is no level leaves the old value and says what the field takes.
  */
-public final class LevelField extends TextField {
+public final class LevelField extends TextField implements Takes {
 
   private DoubleConsumer onTaken;
   private final Tooltip usual;
@@ -36,14 +36,8 @@ public final class LevelField extends TextField {
     getStyleClass().add("level-field");
     setAccessibleText(accessible);
     setTooltip(usual);
-    setOnAction(e -> take());
-    focusedProperty()
-        .addListener(
-            (p, was, now) -> {
-              if (!now) {
-                take();
-              }
-            });
+    setOnAction(e -> takeTyped());
+    Focus.whenLeft(this, this::takeTyped);
     addEventFilter(KeyEvent.KEY_PRESSED, this::key);
     addEventFilter(ScrollEvent.SCROLL, this::turn);
     setOnMouseClicked(
@@ -120,7 +114,8 @@ public final class LevelField extends TextField {
     wrong(false);
   }
 
-  private void take() {
+  @Override
+  public void takeTyped() {
     if (getText().equals(LevelText.format(shownDb))) {
       return;
     }

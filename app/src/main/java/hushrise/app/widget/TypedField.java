@@ -9,11 +9,11 @@ import javafx.scene.input.KeyEvent;
 import javafx.scene.input.ScrollEvent;
 
 /**
- * A value that can be typed: Enter takes it, Esc gives the old one back; where it has steps, the
- * arrow keys and, while it has the focus, the wheel go up and down. What is no value gives the old
- * one back and says what the field takes.
+ * A value that can be typed: Enter takes it, and leaving the field; Esc gives the old one back.
+ * Where it has steps, the arrow keys and, while it has the focus, the wheel go up and down. What is
+ * no value gives the old one back and says what the field takes.
  */
-public class TypedField extends TextField {
+public class TypedField extends TextField implements Takes {
 
   /** Goes a step up or down. */
   @FunctionalInterface
@@ -28,11 +28,17 @@ public class TypedField extends TextField {
     void go(int direction, boolean fine);
   }
 
+  private static final int LONGEST = 10_000;
+
   private String shown = "";
   private String takes = "";
   private Optional<Step> step = Optional.empty();
+  private Consumer<String> taken = typed -> {};
 
   public TypedField() {
+    setOnAction(e -> take());
+    Takes.limit(this, LONGEST);
+    Focus.whenLeft(this, this::takeTyped);
     addEventFilter(KeyEvent.KEY_PRESSED, this::key);
     addEventFilter(ScrollEvent.SCROLL, this::turn);
   }
@@ -61,14 +67,22 @@ public class TypedField extends TextField {
   }
 
   /** Sets what a typed text does. */
-  public void onTyped(Consumer<String> taken) {
-    setOnAction(
-        e -> {
-          String typed = getText();
-          shown = typed;
-          getStyleClass().remove("wrong");
-          taken.accept(typed);
-        });
+  public void onTyped(Consumer<String> does) {
+    taken = does;
+  }
+
+  @Override
+  public void takeTyped() {
+    if (!getText().equals(shown)) {
+      take();
+    }
+  }
+
+  private void take() {
+    String typed = getText();
+    shown = typed;
+    getStyleClass().remove("wrong");
+    taken.accept(typed);
   }
 
   /** Shows a value, unless somebody has begun to type another. */

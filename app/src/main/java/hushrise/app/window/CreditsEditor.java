@@ -8,6 +8,7 @@ import hushrise.app.job.Messages;
 import hushrise.app.session.Session;
 import hushrise.app.widget.Choice;
 import hushrise.app.widget.Form;
+import hushrise.app.widget.TypedField;
 import hushrise.core.Problem;
 import hushrise.core.edit.ShelfEdits;
 import hushrise.core.project.media.Credit;
@@ -27,7 +28,6 @@ import javafx.scene.control.Button;
 import javafx.scene.control.Label;
 import javafx.scene.control.ScrollPane;
 import javafx.scene.control.TextArea;
-import javafx.scene.control.TextField;
 import javafx.scene.input.Clipboard;
 import javafx.scene.input.ClipboardContent;
 import javafx.scene.layout.GridPane;
@@ -135,26 +135,19 @@ final class CreditsEditor {
   }
 
   /** A field that counts when it is left, or with Enter. */
-  private TextField field(
+  private TypedField field(
       Media media,
       String id,
       Function<Credit, String> of,
       BiFunction<Credit, String, Credit> with) {
-    TextField field = new TextField(of.apply(media.credit()));
+    TypedField field = new TypedField();
+    field.show(of.apply(media.credit()));
     field.setId("credit-" + id);
     field.setAccessibleText(
         text(
             "credits.field", text("credits." + (id.equals("title") ? "work" : id)), media.title()));
     GridPane.setHgrow(field, Priority.ALWAYS);
-    field.setOnAction(e -> commit(media, c -> with.apply(c, field.getText())));
-    field
-        .focusedProperty()
-        .addListener(
-            (p, was, is) -> {
-              if (was && !is) {
-                commit(media, c -> with.apply(c, field.getText()));
-              }
-            });
+    field.onTyped(typed -> commit(media, c -> with.apply(c, typed)));
     return field;
   }
 

@@ -3,6 +3,7 @@ package hushrise.app.window;
 import hushrise.app.command.CommandId;
 import hushrise.app.command.Commands;
 import hushrise.app.widget.Focus;
+import hushrise.app.widget.Takes;
 import java.util.EnumSet;
 import java.util.List;
 import java.util.Optional;
@@ -116,6 +117,7 @@ final class Keys {
             ? e.isShortcutDown() && !OF_FIELDS.contains(e.getCode())
             : e.isShortcutDown() || !(listHasKeys.getAsBoolean() || isOfControl(owner, e));
     if (found.isPresent() && free) {
+      Takes.ask(owner); // as what is saved, or heard, is what one sees
       if (!repeats || found.get().isStep()) {
         commands.run(found.get());
       }

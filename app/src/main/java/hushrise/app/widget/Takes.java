@@ -1,0 +1,35 @@
+package hushrise.app.widget;
+
+import javafx.scene.Node;
+import javafx.scene.control.TextFormatter;
+import javafx.scene.control.TextInputControl;
+
+/** What is typed into, and takes what was typed when it is left or somebody asks it to. */
+public interface Takes {
+
+  /** Takes what has been typed so far; does nothing when nothing was. */
+  void takeTyped();
+
+  /** Lets the node that has the keys take what was typed into it, if it is such a one. */
+  static void ask(Node hasKeys) {
+    if (hasKeys instanceof Takes takes) {
+      takes.takeTyped();
+    }
+  }
+
+  /** Leaves out what is typed or put in beyond a number of characters. */
+  static void limit(TextInputControl field, int characters) {
+    field.setTextFormatter(
+        new TextFormatter<>(
+            change -> {
+              int over = change.getControlNewText().length() - characters;
+              if (over > 0) {
+                String text = change.getText();
+                change.setText(text.substring(0, Math.max(0, text.length() - over)));
+                int end = change.getRangeStart() + change.getText().length();
+                change.selectRange(end, end);
+              }
+              return change;
+            }));
+  }
+}
