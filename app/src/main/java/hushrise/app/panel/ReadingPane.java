@@ -2,26 +2,29 @@ package hushrise.app.panel;
 
 import static hushrise.app.words.Texts.text;
 
+import hushrise.app.session.Session;
+import hushrise.app.widget.TypedText;
+import hushrise.core.project.Project;
 import java.util.ArrayList;
 import java.util.Arrays;
 import java.util.List;
+import java.util.Optional;
 import javafx.geometry.Bounds;
 import javafx.scene.control.Label;
 import javafx.scene.control.ScrollPane;
-import javafx.scene.control.TextArea;
 import javafx.scene.layout.StackPane;
 import javafx.scene.layout.VBox;
 
 /**
  * The text to read while a take is spoken: written as plain text with an empty line between
  * passages, read large, one passage marked. It goes on to the next one when the reader has paused
- * after speaking, or by a key.
+ * after speaking, or by a key. It is kept in the project.
  */
 public final class ReadingPane extends StackPane {
 
   private static final long PAUSE_NANOS = 1_300_000_000L;
 
-  private final TextArea written = new TextArea();
+  private final TypedText written = new TypedText(Project.LONGEST_SCRIPT);
   private final VBox passages = new VBox(14);
   private final ScrollPane scroll = new ScrollPane(passages);
   private final List<Label> labels = new ArrayList<>();
@@ -29,10 +32,9 @@ public final class ReadingPane extends StackPane {
   private boolean spoken;
   private long silentSince;
 
-  ReadingPane() {
+  ReadingPane(Session session) {
     setMinHeight(60);
     written.setId("reading-text");
-    written.setWrapText(true);
     written.setPromptText(text("reading.prompt"));
     written.setAccessibleText(text("reading.accessible"));
     scroll.setId("reading");
@@ -40,10 +42,17 @@ public final class ReadingPane extends StackPane {
     scroll.setFocusTraversable(false);
     scroll.setVisible(false);
     getChildren().addAll(written, scroll);
+    written.onTyped(
+        typed ->
+            session.commit(
+                text("edit.script"),
+                p -> p.withScript(Optional.of(typed).filter(t -> !t.isBlank()))));
+    session.presentProperty().subscribe(p -> written.show(p.script().orElse("")));
   }
 
   /** Shows the text to be read, or to be written. */
   void setReading(boolean reads) {
+    written.takeTyped();
     boolean shows = reads && !written.getText().isBlank();
     if (shows && !scroll.isVisible()) {
       fill();
@@ -67,11 +76,6 @@ public final class ReadingPane extends StackPane {
     current = Math.min(current, labels.size() - 1);
     spoken = false;
     mark();
-  }
-
-  /** Puts a text in the place of what is written. */
-  public void write(String words) {
-    written.setText(words);
   }
 
   /** Goes to another passage. */

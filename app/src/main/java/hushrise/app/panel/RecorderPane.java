@@ -43,7 +43,7 @@ public final class RecorderPane extends VBox {
   private final Button record;
   private final Button rest;
   private final Button folder;
-  private final ReadingPane reading = new ReadingPane();
+  private final ReadingPane reading;
   private double shownDb = LOWEST_DB;
   private final AnimationTimer timer =
       new AnimationTimer() {
@@ -67,6 +67,7 @@ public final class RecorderPane extends VBox {
     this.session = session;
     this.recording = recording;
     this.palette = palette;
+    this.reading = new ReadingPane(session);
     setId("recorder");
     getStyleClass().add("shelf");
     Label title = new Label(text("recorder.title"));

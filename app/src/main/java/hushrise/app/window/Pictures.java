@@ -250,7 +250,9 @@ final class Pictures {
     window.run(CommandId.RIDE_ARM);
     window.session().select(Selection.nothing());
     window.run(CommandId.RECORDER);
-    window.recorderPane().reading().write(text("shots.reading"));
+    window
+        .session()
+        .commit(text("edit.script"), p -> p.withScript(Optional.of(text("shots.reading"))));
   }
 
   /** A draft over a film in which one hush is gone, one was set by hand and one voice is louder. */

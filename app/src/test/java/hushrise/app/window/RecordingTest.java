@@ -326,9 +326,11 @@ class RecordingTest extends WindowTestCase {
     open(16);
     robot.interact(() -> recording().draftsProperty().set(true));
     TextArea text = find("reading-text");
-    robot.interact(() -> text.setText("The first passage.\n\nThe second one.\n\nThe third."));
+    String script = "The first passage.\n\nThe second one.\n\nThe third.";
+    robot.interact(() -> text.setText(script));
     robot.clickOn("#recorder-record");
     until("the text is read", () -> find("reading").isVisible());
+    assertThat(project().script()).hasValue(script);
     press(KeyCode.ALT, KeyCode.PAGE_DOWN);
     assertThat(window.recorderPane().reading().current()).isEqualTo(1);
     long spoken = speakAt(16.5).frame;

@@ -1,5 +1,6 @@
 package hushrise.core.project;
 
+import com.fasterxml.jackson.annotation.JsonInclude;
 import hushrise.core.project.media.Media;
 import hushrise.core.project.media.MediaKind;
 import hushrise.core.project.media.TrackKind;
@@ -27,6 +28,7 @@ import java.util.stream.Stream;
  * @param tracks its tracks, top to bottom
  * @param markers named places, in no particular order
  * @param asides findings that were put aside
+ * @param script what is to be read as narration, an empty line between passages; empty for none
  * @param unknown what a newer or another program wrote into its file, kept for the next save
  */
 @RecordBuilder
@@ -39,17 +41,22 @@ public record Project(
     List<Track> tracks,
     List<Marker> markers,
     List<Aside> asides,
+    @JsonInclude(JsonInclude.Include.NON_ABSENT) Optional<String> script,
     UnknownFields unknown)
     implements ProjectBuilder.With {
 
   /** The rate of a project that does not say otherwise, in Hz. */
   public static final int DEFAULT_SAMPLE_RATE = 48_000;
 
+  /** The longest script, in characters: more than anybody reads in a day. */
+  public static final int LONGEST_SCRIPT = 1_000_000;
+
   public Project {
     shelf = List.copyOf(shelf);
     tracks = List.copyOf(tracks);
     markers = markers == null ? List.of() : List.copyOf(markers);
     asides = asides == null ? List.of() : List.copyOf(asides);
+    script = script == null ? Optional.empty() : script;
     unknown = unknown == null ? UnknownFields.NONE : unknown;
   }
 
@@ -63,6 +70,7 @@ public record Project(
         List.of(),
         List.of(),
         List.of(),
+        Optional.empty(),
         UnknownFields.NONE);
   }
 

@@ -43,6 +43,7 @@ final class ProjectCheck {
   private static final int MOST_PICTURES_A_SECOND = 1000;
   private static final int LONGEST_TEXT = 100_000;
   private static final int LONGEST_ID = 200;
+
   private static final int MOST_TRACKS = 1000;
   private static final int LONGEST_LIST = 1_000_000;
   private static final int DEEPEST = 32;
@@ -109,7 +110,10 @@ final class ProjectCheck {
   }
 
   private static int longest(String name) {
-    return name.equals("id") || name.endsWith("Id") ? LONGEST_ID : LONGEST_TEXT;
+    return switch (name) {
+      case "script" -> Project.LONGEST_SCRIPT;
+      default -> name.equals("id") || name.endsWith("Id") ? LONGEST_ID : LONGEST_TEXT;
+    };
   }
 
   private void object(ObjectNode object, String place, int depth) {

@@ -17,7 +17,10 @@ import hushrise.core.project.UnknownFields;
 import hushrise.core.project.level.HushNumber;
 import hushrise.core.project.level.HushRule;
 import hushrise.core.project.level.Turn;
+import hushrise.core.project.media.Media;
+import hushrise.core.project.timeline.Clip;
 import hushrise.core.project.timeline.Side;
+import hushrise.core.project.timeline.Take;
 import hushrise.core.time.Span;
 import java.nio.file.Files;
 import java.nio.file.Path;
@@ -70,7 +73,8 @@ class ProjectFileTest {
                             .map(h -> h.setByHand(HushNumber.DEPTH, HushNumber.PLACE))
                             .toList())
                     .withRises(t.rises().stream().map(r -> r.withDrafted(true)).toList()))
-        .withAsides(List.of(new Aside("track.muted:t", "meant so")));
+        .withAsides(List.of(new Aside("track.muted:t", "meant so")))
+        .withScript(Optional.of("The ferry waits.\n\nNobody is late."));
   }
 
   @Test
@@ -138,6 +142,33 @@ class ProjectFileTest {
     assertThat(again.get("mood").asText()).isEqualTo("calm");
     assertThat(again.at("/tracks/1/pan").asDouble()).isEqualTo(-0.5);
     assertThat(again.at("/tracks/1/clips/0/colour").asText()).isEqualTo("teal");
+  }
+
+  /** What a file leaves out when it is not there must not come back from how it was read. */
+  @Test
+  void whatWasTakenAwayAfterALoadIsNotInTheNextSave() {
+    Media voice = project.media("voice").orElseThrow();
+    Media second = voice.withId("second").withContent(Optional.of("digest"));
+    Take other = new Take("second", 0, 10, 0, 0);
+    Project stacked =
+        project
+            .withMedia(second)
+            .withMedia("voice", m -> m.withContent(Optional.of("digest")))
+            .withScript(Optional.of("Nobody is late."))
+            .withEachTrack(t -> t.withClips(withOthers(t.clips(), List.of(other))));
+    ProjectFile.save(stacked, file);
+    Project less =
+        ProjectFile.load(file)
+            .withoutMedia("second")
+            .withMedia("voice", m -> m.withContent(Optional.empty()))
+            .withScript(Optional.empty())
+            .withEachTrack(t -> t.withClips(withOthers(t.clips(), List.of())));
+    ProjectFile.save(less, file);
+    assertThat(loaded()).isEqualTo(less.withUnknown(UnknownFields.NONE));
+  }
+
+  private static List<Clip> withOthers(List<Clip> clips, List<Take> others) {
+    return clips.stream().map(c -> c.withOtherTakes(others)).toList();
   }
 
   @Test
