@@ -36,6 +36,10 @@ final class Ruler extends Region {
   private final Canvas canvas = new Canvas();
   private Optional<Marker> dragged = Optional.empty();
   private double pressedX;
+
+  /** How far right of its marker a flag is held. */
+  private double gripX;
+
   private boolean pulled;
 
   /**
@@ -80,6 +84,7 @@ final class Ruler extends Region {
     pressedX = e.getX();
     dragged = markerAt(e.getX(), e.getY());
     if (dragged.isPresent()) {
+      gripX = e.getX() - view.axis().xOf(dragged.get().frame());
       view.session().select(new Selection.OfMarker(dragged.get().id()));
     } else {
       view.session().seek(view.axis().frameAt(e.getX()));
@@ -96,10 +101,8 @@ final class Ruler extends Region {
     }
   }
 
-  /** A flag is held where it was pressed, which may be far from its marker. */
   private void pull(Marker marker, MouseEvent e) {
-    double by = e.getX() - pressedX;
-    long frame = view.axis().frameAt(view.axis().xOf(marker.frame()) + by);
+    long frame = view.axis().frameAt(e.getX() - gripX);
     Snap snap =
         Snap.of(
             view.session().present().withMarkers(List.of()),
