@@ -28,6 +28,11 @@ public final class Drafting {
   private final Messages messages;
   private int asked;
 
+  /** What is being drafted, with rules that may be newer than those of the draft that is shown. */
+  private Optional<Project> underWay = Optional.empty();
+
+  private boolean takesNext;
+
   public Drafting(Session session, Hearing hearing, Jobs jobs, Messages messages) {
     this.session = session;
     this.hearing = hearing;
@@ -63,9 +68,12 @@ public final class Drafting {
     draft(base().withTrack(trackId, t -> t.withRule(Optional.empty())));
   }
 
-  /** What to draft from: the present project with the rules of the draft that is shown. */
+  /** What to draft from: the present project with the rules that were asked for last. */
   private Project base() {
-    return session.draft().map(d -> withRulesOf(d.before())).orElse(session.present());
+    return underWay
+        .or(() -> session.draft().map(HushDraft::before))
+        .map(this::withRulesOf)
+        .orElse(session.present());
   }
 
   private Project withRulesOf(Project drafted) {
@@ -75,29 +83,48 @@ public final class Drafting {
   }
 
   private void follow(Project drafted) {
-    Project now = withRulesOf(drafted);
-    if (!now.equals(drafted)) {
+    Project now = base();
+    if (!now.equals(underWay.orElse(drafted))) {
       draft(now);
     }
   }
 
   private void draft(Project project) {
     Project present = session.present();
+    underWay = Optional.of(project);
     asked++;
     int number = asked;
     jobs.run(
         () -> HushDrafter.draft(project, hearing.library(), hearing.energies(project)),
         session.whileOpen(
             draft -> {
-              if (number != asked) {
-                return;
+              if (number == asked) {
+                arrived(draft, project, present);
               }
-              if (session.present().equals(present)) {
-                show(draft);
-              } else {
-                draft(withRulesOf(project));
-              }
-            }));
+            }),
+        () -> {
+          if (number == asked) {
+            forgetUnderWay();
+          }
+        });
+  }
+
+  private void arrived(HushDraft draft, Project of, Project present) {
+    if (!session.present().equals(present)) {
+      draft(withRulesOf(of));
+      return;
+    }
+    boolean takes = takesNext;
+    forgetUnderWay();
+    show(draft);
+    if (takes) {
+      take();
+    }
+  }
+
+  private void forgetUnderWay() {
+    underWay = Optional.empty();
+    takesNext = false;
   }
 
   private void show(HushDraft draft) {
@@ -122,16 +149,18 @@ public final class Drafting {
   /** Leaves the draft that is shown. */
   public void leave() {
     asked++;
+    forgetUnderWay();
     if (session.draft().isPresent()) {
       session.leaveDraft();
       messages.say(text("draft.left"));
     }
   }
 
-  /** Takes the draft that is shown. */
+  /** Takes the draft that is shown; while it is made anew, as soon as that is done. */
   public void take() {
-    if (session.draft().isPresent()) {
-      asked++;
+    if (session.draft().isPresent() && underWay.isPresent()) {
+      takesNext = true;
+    } else if (session.draft().isPresent()) {
       session.takeDraft(text("edit.draft"));
       messages.say(text("draft.taken"));
     }

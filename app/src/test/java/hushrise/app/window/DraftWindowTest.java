@@ -22,6 +22,7 @@ import java.util.Set;
 import javafx.geometry.Bounds;
 import javafx.geometry.Point2D;
 import javafx.scene.Node;
+import javafx.scene.control.ButtonBase;
 import javafx.scene.control.CheckBox;
 import javafx.scene.control.ComboBox;
 import javafx.scene.control.Labeled;
@@ -128,6 +129,27 @@ class DraftWindowTest extends WindowTestCase {
     robot.clickOn("#draft-take");
     assertThat(window.session().present().track(music().id()).orElseThrow().rule()).isPresent();
     assertThat(window.session().undoName()).contains("draft of hushes");
+  }
+
+  /** Rules that follow on one another and the taking do not wait for each draft to be made. */
+  @Test
+  void whatIsTypedIsInTheDraftThatIsTaken() {
+    untilOpen();
+    withoutHushes();
+    press(KeyCode.SHIFT, KeyCode.H);
+    untilDrafted();
+    ButtonBase take = find("draft-take");
+    CheckBox rises = find("draft-rises");
+    robot.clickOn((Node) find("draft-fixed")).push(KeyCode.CONTROL, KeyCode.A).write("-8");
+    robot.interact(
+        () -> {
+          take.requestFocus(); // as a press on it does
+          rises.fire();
+          take.fire();
+        });
+    until("it is taken", () -> window.session().draft().isEmpty());
+    assertThat(hushes()).isNotEmpty().allMatch(h -> h.depthDb() == -8);
+    assertThat(music().rule().orElseThrow().rises()).isPresent();
   }
 
   @Test
