@@ -17,6 +17,7 @@ import javafx.scene.Scene;
 import javafx.scene.control.ButtonBase;
 import javafx.scene.control.ComboBoxBase;
 import javafx.scene.control.ListView;
+import javafx.scene.control.TextArea;
 import javafx.scene.control.TextInputControl;
 import javafx.scene.input.KeyCode;
 import javafx.scene.input.KeyCombination;
@@ -122,9 +123,14 @@ final class Keys {
         commands.run(found.get());
       }
       e.consume();
-    } else if (typing && (e.getCode() == KeyCode.ENTER || e.getCode() == KeyCode.ESCAPE)) {
+    } else if (typing && ends(owner, e.getCode())) {
       Platform.runLater(() -> leave(owner));
     }
+  }
+
+  /** In a text of many lines, Enter begins another one. */
+  private static boolean ends(Node field, KeyCode key) {
+    return key == KeyCode.ESCAPE || key == KeyCode.ENTER && !(field instanceof TextArea);
   }
 
   /** After Enter or Esc in a field the keys are the timeline's, unless they went elsewhere. */

@@ -112,13 +112,26 @@ class TypingTest extends WindowTestCase {
     until("it is saved", () -> ProjectFile.load(file).script().isPresent());
     assertThat(ProjectFile.load(file).script()).hasValue("the ferry waits");
     assertThat(text.isFocused()).as("one goes on typing").isTrue();
-    robot.write(" for nobody");
+    press(KeyCode.ENTER);
+    press(KeyCode.ENTER);
+    robot.write("for nobody");
     robot.clickOn(onRuler());
-    until("the rest is taken", () -> project().script().orElse("").endsWith("nobody"));
+    until(
+        "the rest is taken",
+        () -> project().script().orElse("").equals("the ferry waits\n\nfor nobody"));
     press(KeyCode.CONTROL, KeyCode.Z);
     assertThat(text.getText()).isEqualTo("the ferry waits");
     press(KeyCode.CONTROL, KeyCode.Z);
     assertThat(text.getText()).isEmpty();
+  }
+
+  @Test
+  void beforeTheWindowCloses() {
+    assertThat(window.session().hasUnsavedChanges()).isFalse();
+    typeFall("0.7");
+    robot.interact(() -> window.run(CommandId.QUIT));
+    until("it asks what becomes of it", () -> find("sheet").isVisible());
+    assertThat(hush().turn().fallSeconds()).isEqualTo(0.7);
   }
 
   @Test
