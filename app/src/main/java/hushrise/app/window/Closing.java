@@ -6,7 +6,6 @@ import hushrise.app.file.Exports;
 import hushrise.app.file.FileNames;
 import hushrise.app.file.ProjectFiles;
 import hushrise.app.session.Session;
-import hushrise.app.widget.Takes;
 import javafx.beans.binding.Bindings;
 import javafx.beans.binding.StringBinding;
 import javafx.stage.Stage;
@@ -32,7 +31,6 @@ final class Closing {
     stage.setOnCloseRequest(
         e -> {
           e.consume();
-          Takes.ask(stage.getScene().getFocusOwner());
           guard(stage::hide);
         });
   }

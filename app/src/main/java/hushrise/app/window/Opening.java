@@ -11,6 +11,7 @@ import hushrise.app.look.Palette;
 import hushrise.app.panel.StartPane;
 import hushrise.app.session.Session;
 import hushrise.app.timeline.Viewport;
+import hushrise.app.widget.Takes;
 import hushrise.core.exchange.Otio;
 import hushrise.core.journal.Recovered;
 import hushrise.core.project.media.MediaKind;
@@ -96,8 +97,9 @@ final class Opening {
     demo.ifPresentOrElse(this::openGuarded, () -> messages.complain(text("demo.missing")));
   }
 
-  /** What was ridden or spoken up to now belongs to the project that is open. */
+  /** What was typed, ridden or spoken up to now belongs to the project that is open. */
   private void settle(Runnable then) {
+    Takes.ask(sheet.getScene().getFocusOwner());
     backstage.transport().stop();
     backstage.recording().finish(then);
   }

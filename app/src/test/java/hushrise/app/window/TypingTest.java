@@ -135,6 +135,20 @@ class TypingTest extends WindowTestCase {
   }
 
   @Test
+  void beforeAnotherProjectIsOpenedWhichHasNoneOfIt() {
+    robot.interact(() -> window.run(CommandId.RECORDER));
+    TextArea text = find("reading-text");
+    robot.clickOn(text).write("the ferry waits");
+    robot.interact(() -> window.run(CommandId.NEW));
+    answer(text("unsaved.discard"));
+    until("it is a new one", () -> project().tracks().isEmpty());
+    assertThat(text.getText()).isEmpty();
+    robot.clickOn("#status");
+    until("the keys are elsewhere", () -> !text.isFocused());
+    assertThat(project().script()).isEmpty();
+  }
+
+  @Test
   void noLongerThanAFileMayHold() {
     TextField fall = typeFall("");
     robot.interact(() -> fall.setText("1".repeat(20_000)));
