@@ -160,6 +160,7 @@ public final class Drafting {
   public void take() {
     if (session.draft().isPresent() && underWay.isPresent()) {
       takesNext = true;
+      messages.say(text("hush.measuring"));
     } else if (session.draft().isPresent()) {
       session.takeDraft(text("edit.draft"));
       messages.say(text("draft.taken"));
