@@ -1,7 +1,10 @@
 package hushrise.app.widget;
 
 import java.util.function.Consumer;
+import javafx.scene.TraversalDirection;
 import javafx.scene.control.TextArea;
+import javafx.scene.input.KeyCode;
+import javafx.scene.input.KeyEvent;
 
 /** A text of many lines that can be typed; it is taken when it is left. */
 public final class TypedText extends TextArea implements Takes {
@@ -16,6 +19,16 @@ public final class TypedText extends TextArea implements Takes {
     setWrapText(true);
     Takes.limit(this, longest);
     Focus.whenLeft(this, this::takeTyped);
+    addEventFilter(KeyEvent.KEY_PRESSED, this::leaveByTab);
+  }
+
+  /** Tab goes on to the next part of the window, as from any field. */
+  private void leaveByTab(KeyEvent e) {
+    if (e.getCode() == KeyCode.TAB && !e.isShortcutDown() && !e.isAltDown()) {
+      requestFocusTraversal(
+          e.isShiftDown() ? TraversalDirection.PREVIOUS : TraversalDirection.NEXT);
+      e.consume();
+    }
   }
 
   /** Sets what a typed text does. */

@@ -19,6 +19,7 @@ import javafx.scene.control.ComboBoxBase;
 import javafx.scene.control.ListView;
 import javafx.scene.control.TextArea;
 import javafx.scene.control.TextInputControl;
+import javafx.scene.control.ToggleButton;
 import javafx.scene.input.KeyCode;
 import javafx.scene.input.KeyCombination;
 import javafx.scene.input.KeyEvent;
@@ -143,6 +144,11 @@ final class Keys {
   /** Keys that a focused control needs itself: Space presses a button, arrows go through a list. */
   private static boolean isOfControl(Node owner, KeyEvent e) {
     return switch (owner) {
+      case ToggleButton b when b.getToggleGroup() != null ->
+          switch (e.getCode()) {
+            case SPACE, ENTER, LEFT, RIGHT -> true;
+            default -> false;
+          };
       case ButtonBase b -> e.getCode() == KeyCode.SPACE || e.getCode() == KeyCode.ENTER;
       case ComboBoxBase<?> c ->
           switch (e.getCode()) {

@@ -3,9 +3,14 @@ package hushrise.app.window;
 import static hushrise.app.words.Texts.text;
 
 import hushrise.app.file.Questions;
+import java.util.Optional;
+import javafx.application.Platform;
 import javafx.css.PseudoClass;
 import javafx.geometry.Pos;
 import javafx.scene.Node;
+import javafx.scene.Parent;
+import javafx.scene.Scene;
+import javafx.scene.TraversalDirection;
 import javafx.scene.control.Button;
 import javafx.scene.control.Label;
 import javafx.scene.input.KeyCode;
@@ -14,7 +19,10 @@ import javafx.scene.layout.HBox;
 import javafx.scene.layout.StackPane;
 import javafx.scene.layout.VBox;
 
-/** A question or a piece of work laid over the window. One at a time; Esc closes it. */
+/**
+ * A question or a piece of work laid over the window. One at a time; Esc closes it, and Tab goes
+ * round in it: what lies behind it cannot be seen well enough to be worked.
+ */
 public final class Sheet extends StackPane implements Questions {
 
   private static final double USUAL = 520;
@@ -27,6 +35,8 @@ public final class Sheet extends StackPane implements Questions {
 
   private final VBox box = new VBox(14);
   private Runnable onClose = () -> {};
+  private Node first = box;
+  private boolean backwards;
 
   public Sheet() {
     setId("sheet");
@@ -40,11 +50,48 @@ public final class Sheet extends StackPane implements Questions {
     addEventFilter(
         KeyEvent.KEY_PRESSED,
         e -> {
+          backwards = e.getCode() == KeyCode.TAB && e.isShiftDown();
           if (e.getCode() == KeyCode.ESCAPE) {
             close();
             e.consume();
           }
         });
+    sceneProperty()
+        .flatMap(Scene::focusOwnerProperty)
+        .subscribe(owner -> Platform.runLater(() -> keep(owner)));
+  }
+
+  /** Lets keys that have left the sheet come in again at its other end. */
+  private void keep(Node owner) {
+    boolean left = isVisible() && owner != null && !isWithin(owner);
+    if (left && owner.equals(getScene().getFocusOwner())) {
+      if (backwards) {
+        last(box).ifPresent(Node::requestFocus);
+      } else {
+        first.requestFocusTraversal(TraversalDirection.NEXT);
+      }
+    }
+  }
+
+  private boolean isWithin(Node node) {
+    Node at = node;
+    while (at != null && !at.equals(this)) {
+      at = at.getParent();
+    }
+    return at != null;
+  }
+
+  /** The last part that can have the keys. */
+  private static Optional<Node> last(Parent within) {
+    return within.getChildrenUnmodifiable().reversed().stream()
+        .filter(n -> n.isVisible() && !n.isDisabled())
+        .flatMap(
+            n -> {
+              Optional<Node> inner =
+                  n instanceof Parent parent ? last(parent) : Optional.<Node>empty();
+              return inner.or(() -> Optional.of(n).filter(Node::isFocusTraversable)).stream();
+            })
+        .findFirst();
   }
 
   /**
@@ -57,6 +104,7 @@ public final class Sheet extends StackPane implements Questions {
     Label heading = new Label(title);
     heading.getStyleClass().add("sheet-title");
     box.getChildren().setAll(heading);
+    first = heading;
     box.getChildren().addAll(content);
     box.setMaxWidth(USUAL);
     onClose = closed;
