@@ -219,7 +219,12 @@ public enum CommandId {
     FINDING,
     COPIED,
     UNDONE,
-    REDONE
+    REDONE;
+
+    /** What is said when it is not there. */
+    public String words() {
+      return text("needs." + name());
+    }
   }
 
   /** What keys write that are not everywhere, as the keyboards of this table's names have them. */

@@ -5,6 +5,7 @@ import java.util.EnumMap;
 import java.util.List;
 import java.util.Map;
 import java.util.Optional;
+import java.util.function.Consumer;
 import java.util.function.Predicate;
 import javafx.scene.control.MenuItem;
 import javafx.scene.input.KeyEvent;
@@ -14,10 +15,13 @@ public final class Commands {
 
   private final Map<CommandId, Runnable> actions;
   private final Predicate<CommandId.Needs> possible;
+  private final Consumer<String> say;
 
-  private Commands(Map<CommandId, Runnable> actions, Predicate<CommandId.Needs> possible) {
+  private Commands(
+      Map<CommandId, Runnable> actions, Predicate<CommandId.Needs> possible, Consumer<String> say) {
     this.actions = actions;
     this.possible = possible;
+    this.say = say;
   }
 
   /** Gives commands what they do, part by part. */
@@ -37,21 +41,26 @@ public final class Commands {
      * The finished table.
      *
      * @param possible whether what a command needs is there
+     * @param say is told what a command lacks
      * @throws IllegalStateException when a command does nothing
      */
-    public Commands build(Predicate<CommandId.Needs> possible) {
+    public Commands build(Predicate<CommandId.Needs> possible, Consumer<String> say) {
       List<CommandId> idle =
           Arrays.stream(CommandId.values()).filter(id -> !actions.containsKey(id)).toList();
       if (!idle.isEmpty()) {
         throw new IllegalStateException("Nothing is done by " + idle);
       }
-      return new Commands(new EnumMap<>(actions), possible);
+      return new Commands(new EnumMap<>(actions), possible, say);
     }
   }
 
-  /** Does what a command does; one that is not possible now says why. */
+  /** Does what a command does; of one that is not possible now it is said what it lacks. */
   public void run(CommandId id) {
-    actions.get(id).run();
+    if (isPossible(id)) {
+      actions.get(id).run();
+    } else {
+      say.accept(id.needs().words());
+    }
   }
 
   /** Whether a command would do something now. */

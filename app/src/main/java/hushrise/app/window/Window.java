@@ -240,7 +240,8 @@ public final class Window {
             new Possible(
                 session,
                 () -> !sets.ear().open().isEmpty(),
-                () -> transport.stateProperty().get() instanceof TransportState.Riding));
+                () -> transport.stateProperty().get() instanceof TransportState.Riding),
+            status::say);
   }
 
   /** Gives the window its stage and the scene its keys. */

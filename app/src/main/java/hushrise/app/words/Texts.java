@@ -6,6 +6,7 @@ import java.text.Format;
 import java.text.MessageFormat;
 import java.util.Locale;
 import java.util.ResourceBundle;
+import java.util.stream.Stream;
 
 /** The window's texts, from {@code texts.properties}. */
 public final class Texts {
@@ -18,6 +19,11 @@ public final class Texts {
   /** Whether there is a text of a key. */
   public static boolean has(String key) {
     return BUNDLE.containsKey(key);
+  }
+
+  /** The keys of all texts. */
+  static Stream<String> keys() {
+    return BUNDLE.keySet().stream();
   }
 
   /** The text of a key. */

@@ -3,6 +3,7 @@ package hushrise.app.command;
 import static org.assertj.core.api.Assertions.assertThat;
 import static org.assertj.core.api.Assertions.assertThatThrownBy;
 
+import java.util.ArrayList;
 import java.util.Arrays;
 import java.util.EnumSet;
 import java.util.HashMap;
@@ -18,11 +19,16 @@ import org.junit.jupiter.api.Test;
 class CommandIdTest {
 
   private static Commands commands(Set<CommandId> done, Set<CommandId.Needs> there) {
+    return commands(done, there, new ArrayList<>());
+  }
+
+  private static Commands commands(
+      Set<CommandId> done, Set<CommandId.Needs> there, List<String> said) {
     Commands.Builder builder = new Commands.Builder();
     for (CommandId id : CommandId.values()) {
       builder.set(id, () -> done.add(id));
     }
-    return builder.build(there::contains);
+    return builder.build(there::contains, said::add);
   }
 
   private static KeyEvent key(KeyCode code) {
@@ -103,8 +109,19 @@ class CommandIdTest {
   @Test
   void aCommandRunsWhatItWasGiven() {
     Set<CommandId> done = EnumSet.noneOf(CommandId.class);
-    commands(done, Set.of()).run(CommandId.SAVE);
+    commands(done, EnumSet.of(CommandId.Needs.NOTHING)).run(CommandId.SAVE);
     assertThat(done).containsExactly(CommandId.SAVE);
+  }
+
+  @Test
+  void ofACommandThatIsNotPossibleItIsSaidWhatItLacksAndNothingIsDone() {
+    for (CommandId id : CommandId.values()) {
+      Set<CommandId> done = EnumSet.noneOf(CommandId.class);
+      List<String> said = new ArrayList<>();
+      commands(done, Set.of(), said).run(id);
+      assertThat(done).isEmpty();
+      assertThat(said).singleElement().asString().endsWith(".").doesNotStartWith("needs.");
+    }
   }
 
   @Test
@@ -112,7 +129,7 @@ class CommandIdTest {
     Commands.Builder builder = new Commands.Builder().set(CommandId.SAVE, () -> {});
     assertThatThrownBy(() -> builder.set(CommandId.SAVE, () -> {}))
         .isInstanceOf(IllegalStateException.class);
-    assertThatThrownBy(() -> builder.build(needs -> true))
+    assertThatThrownBy(() -> builder.build(needs -> true, words -> {}))
         .isInstanceOf(IllegalStateException.class)
         .hasMessageContaining("EXPORT");
   }

@@ -2,6 +2,8 @@ package hushrise.app.words;
 
 import static org.assertj.core.api.Assertions.assertThat;
 
+import java.util.List;
+import java.util.regex.Pattern;
 import org.junit.jupiter.api.Test;
 import org.junit.jupiter.params.ParameterizedTest;
 import org.junit.jupiter.params.provider.CsvSource;
@@ -27,5 +29,37 @@ class TextsTest {
     assertThat(Texts.text("ear.hush.alone", -9.25))
         .isEqualTo("A hush of \u22129.2 dB where nobody speaks.");
     assertThat(Texts.text("ear.music.abrupt")).doesNotContain("{");
+  }
+
+  /** Words that stand for several things, right after the count of them. */
+  @Test
+  void oneThingIsNeverCalledSeveral() {
+    Pattern several =
+        Pattern.compile(
+            "\\b1 (files|clips|seams|hushes|passages|samples|keyframes|rises|places|steps|times)\\b");
+    List<String> counted =
+        Texts.keys()
+            .filter(k -> Texts.text(k).contains("{0}") || Texts.text(k).contains("{1}"))
+            .toList();
+    assertThat(counted).hasSizeGreaterThan(100);
+    // chosen, copied or read are several whenever these are said
+    List<String> ofSeveral =
+        List.of(
+            "taking.many",
+            "edit.addMany",
+            "detail.clipsChosen",
+            "detail.keyframesChosen",
+            "speed.is");
+    assertThat(counted)
+        .filteredOn(k -> !ofSeveral.contains(k) && several.matcher(ofOnes(k)).find())
+        .isEmpty();
+  }
+
+  private static String ofOnes(String key) {
+    try {
+      return Texts.text(key, 1, 1, 1, 1, 1);
+    } catch (IllegalArgumentException e) {
+      return ""; // a part of it is no number
+    }
   }
 }
