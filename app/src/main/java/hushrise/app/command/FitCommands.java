@@ -166,7 +166,9 @@ public final class FitCommands {
 
   private void unfit() {
     chosenMusic()
-        .ifPresent(c -> session.commit(text("edit.fit.none"), p -> Fits.remove(p, c.id())));
+        .ifPresentOrElse(
+            c -> session.commit(text("edit.fit.none"), p -> Fits.remove(p, c.id())),
+            () -> messages.say(text("fit.chooseMusic")));
   }
 
   private void auditionSeam() {

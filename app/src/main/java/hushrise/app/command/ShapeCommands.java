@@ -275,7 +275,7 @@ public final class ShapeCommands {
 
   private void swap() {
     background()
-        .ifPresent(
+        .ifPresentOrElse(
             t -> {
               if (t.other().isEmpty()) {
                 messages.say(text("shaping.none"));
@@ -283,15 +283,17 @@ public final class ShapeCommands {
                 session.commit(text("edit.swapShaping"), p -> HushEdits.swapShaping(p, t.id()));
                 messages.say(text("shaping.swapped", t.name()));
               }
-            });
+            },
+            () -> messages.say(text("hush.noMusic")));
   }
 
   private void keep() {
     background()
-        .ifPresent(
+        .ifPresentOrElse(
             t -> {
               session.commit(text("edit.keepShaping"), p -> HushEdits.keepShaping(p, t.id()));
               messages.say(text("shaping.kept", t.name()));
-            });
+            },
+            () -> messages.say(text("hush.noMusic")));
   }
 }

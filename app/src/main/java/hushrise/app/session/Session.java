@@ -207,7 +207,7 @@ public final class Session {
 
   /** Makes the drag's own edit a step. */
   public void endDrag() {
-    overlay.dropDrag().ifPresent(d -> commit(d.name(), d.edit()));
+    overlay.dropDrag().ifPresent(d -> commit(d.name(), d.edit(), () -> {}));
   }
 
   /** Gives the drag back. */
@@ -282,12 +282,16 @@ public final class Session {
    * Makes one step. Within it hushes follow the speech and fitted music follows the picture; where
    * a song has to be searched for that, its new seams arrive a little later, in the same step. An
    * edit that cannot be made, or whose subject has gone since it was asked for, says so and changes
-   * nothing. A drag under way goes on over it.
+   * nothing; one that changes nothing says that. A drag under way goes on over it.
    *
    * @param name what was done, as undo tells it
    * @param edit from the present project to the new one
    */
   public void commit(String name, UnaryOperator<Project> edit) {
+    commit(name, edit, () -> messages.say(text("edit.nothing", name)));
+  }
+
+  private void commit(String name, UnaryOperator<Project> edit, Runnable whereNothingChanged) {
     overlay.pointAway();
     Project before = present();
     try {
@@ -298,6 +302,8 @@ public final class Session {
       followed.problems().forEach(messages::complain);
       if (!followed.isComplete()) {
         following.search(before, edited, sitting.only(() -> followedFrom(before)));
+      } else if (followed.problems().isEmpty() && present().equals(before)) {
+        whereNothingChanged.run();
       }
     } catch (Problem e) {
       showAnew();

@@ -88,6 +88,7 @@ public final class TimelineView extends BorderPane {
     ruler = new Ruler(view, desk.transport()::scrub);
     separation = new SeparationStrip(view);
     setId("timeline");
+    setAccessibleText(text("timeline.name"));
     setFocusTraversable(true);
     getStyleClass().add("timeline");
     playhead.getStyleClass().add("playhead");
@@ -148,6 +149,7 @@ public final class TimelineView extends BorderPane {
         .addListener(
             (p, was, now) -> {
               lanes().forEach(Lane::repaint);
+              updateHeads();
               ruler.redraw();
             });
     peaks.arrivedProperty().addListener((p, was, now) -> arrived());

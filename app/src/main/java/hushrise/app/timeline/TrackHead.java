@@ -17,6 +17,7 @@ import java.util.Locale;
 import java.util.Optional;
 import java.util.function.BiFunction;
 import java.util.function.DoubleConsumer;
+import javafx.css.PseudoClass;
 import javafx.geometry.Pos;
 import javafx.scene.Cursor;
 import javafx.scene.Node;
@@ -45,6 +46,8 @@ final class TrackHead extends VBox {
   private static final double NARROW = 150;
 
   private static final double EDGE = 5;
+
+  private static final PseudoClass CHOSEN = PseudoClass.getPseudoClass("chosen");
 
   private final Viewport view;
   private final Desk desk;
@@ -365,6 +368,8 @@ final class TrackHead extends VBox {
 
   /** Shows a track as it is now. */
   void update(Track track) {
+    pseudoClassStateChanged(
+        CHOSEN, view.session().selection().equals(new Selection.OfTrack(trackId)));
     name.setText(track.name());
     level.show(track.levelDb());
     mute.setSelected(track.muted());

@@ -93,7 +93,7 @@ public final class LevelField extends TextField implements Takes {
 
   private void key(KeyEvent e) {
     if (e.getCode() == KeyCode.ESCAPE) {
-      giveBack();
+      forgetTyped();
     } else if (e.getCode() == KeyCode.UP || e.getCode() == KeyCode.DOWN) {
       double step = e.isShiftDown() ? 0.1 : 1;
       set(shownDb + (e.getCode() == KeyCode.UP ? step : -step));
@@ -112,6 +112,13 @@ public final class LevelField extends TextField implements Takes {
   private void giveBack() {
     setText(LevelText.format(shownDb));
     wrong(false);
+  }
+
+  @Override
+  public boolean forgetTyped() {
+    boolean other = !getText().equals(LevelText.format(shownDb));
+    giveBack();
+    return other;
   }
 
   @Override

@@ -10,11 +10,19 @@ public interface Takes {
   /** Takes what has been typed so far; does nothing when nothing was. */
   void takeTyped();
 
+  /** Gives back what stood there before; whether something else had been typed. */
+  boolean forgetTyped();
+
   /** Lets the node that has the keys take what was typed into it, if it is such a one. */
   static void ask(Node hasKeys) {
     if (hasKeys instanceof Takes takes) {
       takes.takeTyped();
     }
+  }
+
+  /** Lets the node that has the keys give back what stood there before; whether it had to. */
+  static boolean forget(Node hasKeys) {
+    return hasKeys instanceof Takes takes && takes.forgetTyped();
   }
 
   /** Leaves out what is typed or put in beyond a number of characters. */

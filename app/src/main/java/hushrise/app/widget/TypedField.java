@@ -45,8 +45,7 @@ public class TypedField extends TextField implements Takes {
 
   private void key(KeyEvent e) {
     if (e.getCode() == KeyCode.ESCAPE) {
-      setText(shown);
-      getStyleClass().remove("wrong");
+      forgetTyped();
     } else if (step.isPresent() && (e.getCode() == KeyCode.UP || e.getCode() == KeyCode.DOWN)) {
       step.get().go(e.getCode() == KeyCode.UP ? 1 : -1, e.isShiftDown());
       e.consume();
@@ -76,6 +75,14 @@ public class TypedField extends TextField implements Takes {
     if (!getText().equals(shown)) {
       take();
     }
+  }
+
+  @Override
+  public boolean forgetTyped() {
+    boolean other = !getText().equals(shown);
+    setText(shown);
+    getStyleClass().remove("wrong");
+    return other;
   }
 
   private void take() {

@@ -45,6 +45,12 @@ public final class TypedText extends TextArea implements Takes {
     }
   }
 
+  /** Of a whole text nothing is given up at a key. */
+  @Override
+  public boolean forgetTyped() {
+    return false;
+  }
+
   @Override
   public void takeTyped() {
     if (!getText().equals(shown)) {

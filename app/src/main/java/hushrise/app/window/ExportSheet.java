@@ -104,6 +104,7 @@ final class ExportSheet {
     chapters.setId("export-chapters");
     presetName.setId("export-preset-name");
     presetName.setPromptText(text("export.presetName"));
+    presetName.setAccessibleText(text("export.presetName"));
     where.setId("export-target");
     where.setTextOverrun(OverrunStyle.LEADING_ELLIPSIS);
     where.setMaxWidth(Double.MAX_VALUE);

@@ -50,6 +50,8 @@ final class HearAlone {
       alone = true;
       transport.hearAlone(track.map(Track::id));
       messages.say(text("alone.begin", track.get().name()));
+    } else {
+      messages.say(text("level.noTrack"));
     }
   }
 

@@ -3,6 +3,7 @@ package hushrise.app.window;
 import static hushrise.app.words.Texts.text;
 
 import hushrise.app.file.Questions;
+import hushrise.app.widget.Takes;
 import java.util.Optional;
 import javafx.application.Platform;
 import javafx.css.PseudoClass;
@@ -20,8 +21,9 @@ import javafx.scene.layout.StackPane;
 import javafx.scene.layout.VBox;
 
 /**
- * A question or a piece of work laid over the window. One at a time; Esc closes it, and Tab goes
- * round in it: what lies behind it cannot be seen well enough to be worked.
+ * A question or a piece of work laid over the window. One at a time; Esc gives back what was typed
+ * into a field of it, else closes it. Tab goes round in it: what lies behind it cannot be seen well
+ * enough to be worked.
  */
 public final class Sheet extends StackPane implements Questions {
 
@@ -52,7 +54,9 @@ public final class Sheet extends StackPane implements Questions {
         e -> {
           backwards = e.getCode() == KeyCode.TAB && e.isShiftDown();
           if (e.getCode() == KeyCode.ESCAPE) {
-            close();
+            if (!Takes.forget(getScene().getFocusOwner())) {
+              close();
+            }
             e.consume();
           }
         });

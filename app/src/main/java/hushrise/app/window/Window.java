@@ -385,11 +385,7 @@ public final class Window {
 
   private void export() {
     transport.stop();
-    if (session.present().lengthFrames() == 0) {
-      status.complain(text("export.empty"));
-    } else {
-      export.open();
-    }
+    export.open();
   }
 
   /** Writes what is logged to disk too. */

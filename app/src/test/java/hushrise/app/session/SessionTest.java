@@ -261,6 +261,17 @@ class SessionTest {
   }
 
   @Test
+  void anEditThatChangesNothingSaysSoAndADragThatDoesIsSilent() {
+    session.commit("level", p -> p.withMasterDb(0));
+    assertThat(said).containsExactly("Nothing to change: level.");
+    session.drag("level", p -> p.withMasterDb(0));
+    session.endDrag();
+    session.commit("level", p -> p.withMasterDb(-3));
+    assertThat(said).hasSize(1);
+    assertThat(session.undoName()).hasValue("level");
+  }
+
+  @Test
   void anEditThatCannotBeMadeSaysWhyAndChangesNothing() {
     Project before = session.present();
     session.commit(

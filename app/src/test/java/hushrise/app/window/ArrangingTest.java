@@ -231,7 +231,7 @@ class ArrangingTest extends WindowTestCase {
     assertThat(music().pan()).isEqualTo(-0.4);
     int clips = music().clips().size();
     press(KeyCode.DELETE);
-    assertThat(status()).contains("with " + clips + " clips");
+    assertThat(status()).contains(clips == 1 ? "with its clip" : "with " + clips + " clips");
     assertThat(project().tracksOf(TrackKind.MUSIC)).hasSize(1);
     press(KeyCode.CONTROL, KeyCode.Z);
     assertThat(project().tracksOf(TrackKind.MUSIC)).hasSize(2);

@@ -9,9 +9,12 @@ import java.util.HashSet;
 import java.util.List;
 import java.util.Set;
 import java.util.function.Supplier;
+import java.util.stream.Stream;
 import javafx.geometry.Bounds;
 import javafx.scene.Node;
 import javafx.scene.Parent;
+import javafx.scene.control.Label;
+import javafx.scene.control.Labeled;
 import javafx.scene.control.Spinner;
 import javafx.scene.control.ToggleButton;
 import javafx.scene.image.WritableImage;
@@ -154,5 +157,51 @@ class FocusSeenTest extends WindowTestCase {
     press(KeyCode.LEFT);
     assertThat(passages.isSelected()).isFalse();
     assertThat(window.session().playhead()).isZero();
+  }
+
+  private static Stream<Node> within(Node node) {
+    return node instanceof Parent parent
+        ? Stream.concat(
+            Stream.of(node),
+            parent.getChildrenUnmodifiable().stream().flatMap(FocusSeenTest::within))
+        : Stream.of(node);
+  }
+
+  /** What is read aloud of a part: a name of its own, its words, or the label that is for it. */
+  private String nameOf(Node node) {
+    if (node.getAccessibleText() != null) {
+      return node.getAccessibleText();
+    }
+    String words = node instanceof Labeled labeled ? labeled.getText() : "";
+    return words.isBlank()
+        ? within(window.root())
+            .filter(n -> n instanceof Label label && node.equals(label.getLabelFor()))
+            .map(n -> ((Label) n).getText())
+            .findFirst()
+            .orElse("")
+        : words;
+  }
+
+  @Test
+  void everyPartSaysWhatItIs() {
+    List<String> nameless = new ArrayList<>();
+    for (CommandId command :
+        List.of(
+            CommandId.SHELF,
+            CommandId.RECORDER,
+            CommandId.EXPORT,
+            CommandId.CREDITS,
+            CommandId.VERSIONS,
+            CommandId.SAFE_NUMBERS,
+            CommandId.OUTPUT_CHOOSE,
+            CommandId.SURFACE)) {
+      robot.interact(window::closeSheet);
+      robot.interact(() -> window.run(command));
+      untilQuiet();
+      stops(window.root()).stream()
+          .filter(n -> nameOf(n).isBlank())
+          .forEach(n -> nameless.add(command + ": " + n));
+    }
+    assertThat(nameless).isEmpty();
   }
 }

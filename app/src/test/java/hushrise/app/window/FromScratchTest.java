@@ -48,9 +48,9 @@ class FromScratchTest extends WindowTestCase {
     assertThat(find("start").isVisible()).isTrue();
     assertThat(find("picture-none").isVisible()).isTrue();
     press(KeyCode.H);
-    assertThat(status()).contains("no narration");
+    assertThat(status()).contains("no film yet");
     press(KeyCode.CONTROL, KeyCode.E);
-    assertThat(status()).contains("nothing to export");
+    assertThat(status()).contains("no film yet");
   }
 
   @Test

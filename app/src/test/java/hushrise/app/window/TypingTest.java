@@ -6,6 +6,7 @@ import static org.assertj.core.api.Assertions.assertThat;
 import hushrise.app.command.CommandId;
 import hushrise.app.session.Selection;
 import hushrise.core.edit.ShelfEdits;
+import hushrise.core.project.Project;
 import hushrise.core.project.level.Hush;
 import hushrise.core.project.media.Media;
 import hushrise.core.store.ProjectFile;
@@ -183,5 +184,21 @@ class TypingTest extends WindowTestCase {
     until(
         "it is taken",
         () -> project().media(id).orElseThrow().credit().line("").equals("read by ada"));
+  }
+
+  @Test
+  void escapeGivesBackWhatWasTypedIntoASheetAndThenClosesIt() {
+    Project before = project();
+    robot.interact(() -> window.run(CommandId.CREDITS));
+    TextField title = find("credit-title");
+    String was = title.getText();
+    robot.clickOn(title).push(KeyCode.CONTROL, KeyCode.A).write("another");
+    press(KeyCode.ESCAPE);
+    assertThat(title.getText()).isEqualTo(was);
+    assertThat(find("sheet").isVisible()).isTrue();
+    press(KeyCode.ESCAPE);
+    assertThat(find("sheet").isVisible()).isFalse();
+    assertThat(project()).isSameAs(before);
+    assertThat(window.root().getScene().getFocusOwner()).isSameAs(find("timeline"));
   }
 }
