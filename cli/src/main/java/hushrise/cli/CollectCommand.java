@@ -62,7 +62,10 @@ final class CollectCommand implements Callable<Integer> {
     } else {
       spec.commandLine()
           .getOut()
-          .println("%s: the project and %d files".formatted(made.target(), made.files()));
+          .println(
+              "%s: the project and %s"
+                  .formatted(
+                      made.target(), made.files() == 1 ? "one file" : made.files() + " files"));
     }
     made.missing()
         .forEach(

@@ -78,8 +78,8 @@ final class RecoverCommand implements Callable<Integer> {
     out.println(
         json
             ? factsOf(chosen).put("output", to.toString()).toString()
-            : "%s: %s, %d steps, the last %s"
-                .formatted(to, nameOf(chosen), chosen.steps(), timeOf(chosen)));
+            : "%s: %s, %s, the last %s"
+                .formatted(to, nameOf(chosen), stepsOf(chosen), timeOf(chosen)));
     return 0;
   }
 
@@ -115,11 +115,11 @@ final class RecoverCommand implements Callable<Integer> {
     for (int i = 0; i < left.size(); i++) {
       Recovered one = left.get(i);
       text.append(
-          "%2d  %s, %d steps not saved, the last %s, %s%n"
+          "%2d  %s, %s not saved, the last %s, %s%n"
               .formatted(
                   i + 1,
                   nameOf(one),
-                  one.steps(),
+                  stepsOf(one),
                   timeOf(one),
                   one.project().map(Path::toString).orElse("never saved")));
     }
@@ -127,6 +127,10 @@ final class RecoverCommand implements Callable<Integer> {
       text.append(" -  %s holds nothing that can be given back%n".formatted(journal));
     }
     return text + "'hushrise recover --to PROJECT [NUMBER]' writes one into a project.";
+  }
+
+  private static String stepsOf(Recovered one) {
+    return one.steps() == 1 ? "one step" : one.steps() + " steps";
   }
 
   private static String nameOf(Recovered one) {

@@ -164,7 +164,7 @@ final class ClipDetail {
     for (FitMode mode : FitMode.values()) {
       modes.add(Optional.of(mode));
     }
-    form.choice(
+    form.wideChoice(
         "detail-fit",
         text("detail.fit"),
         modes,

@@ -196,7 +196,7 @@ final class LevelDetail {
         text("detail.time"),
         keyframe.frame(),
         to -> moveTo(track.id(), index, to, keyframe));
-    form.choice(
+    form.wideChoice(
         "detail-shape",
         text("detail.shape"),
         List.of(SegmentShape.values()),

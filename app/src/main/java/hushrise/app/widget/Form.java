@@ -139,14 +139,30 @@ public final class Form extends GridPane {
   }
 
   private <N extends Node> N pair(String id, String words, Class<N> type, Supplier<N> make) {
-    Label name = cell("name", pair * 2, 1, Label.class, this::name);
-    name.setText(words);
-    N field = cell(id, pair * 2 + 1, 1, type, make);
-    name.setLabelFor(field);
+    N field = named(id, words, 1, type, make);
     pair++;
     if (pair == pairs) {
       endRow();
     }
+    return field;
+  }
+
+  private <N extends Node> N named(
+      String id, String words, int span, Class<N> type, Supplier<N> make) {
+    Label name = cell("name", pair * 2, 1, Label.class, this::name);
+    name.setText(words);
+    N field = cell(id, pair * 2 + 1, span, type, make);
+    name.setLabelFor(field);
+    return field;
+  }
+
+  /** A pair in a row of its own, for what needs the room. */
+  private <N extends Node> N widePair(String id, String words, Class<N> type, Supplier<N> make) {
+    if (pair > 0) {
+      endRow();
+    }
+    N field = named(id, words, 2 * pairs - 1, type, make);
+    endRow();
     return field;
   }
 
@@ -293,6 +309,29 @@ public final class Form extends GridPane {
       Consumer<T> edit) {
     @SuppressWarnings("unchecked")
     Choice<T> box = pair(id, label, Choice.class, () -> new Choice<>(id, words));
+    return choice(box, label, values, value, words, edit);
+  }
+
+  /** A choice of longer words, in a row of its own. */
+  public <T> Choice<T> wideChoice(
+      String id,
+      String label,
+      List<T> values,
+      T value,
+      Function<T, String> words,
+      Consumer<T> edit) {
+    @SuppressWarnings("unchecked")
+    Choice<T> box = widePair(id, label, Choice.class, () -> new Choice<>(id, words));
+    return choice(box, label, values, value, words, edit);
+  }
+
+  private static <T> Choice<T> choice(
+      Choice<T> box,
+      String label,
+      List<T> values,
+      T value,
+      Function<T, String> words,
+      Consumer<T> edit) {
     box.setOnAction(null);
     box.setAccessibleText(label);
     if (!box.getItems().equals(values)) {

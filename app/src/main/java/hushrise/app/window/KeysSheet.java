@@ -6,10 +6,12 @@ import hushrise.app.command.CommandId;
 import java.util.Arrays;
 import java.util.List;
 import java.util.stream.Collectors;
+import javafx.geometry.VPos;
 import javafx.scene.control.Button;
 import javafx.scene.control.Label;
 import javafx.scene.control.ScrollPane;
 import javafx.scene.layout.GridPane;
+import javafx.scene.layout.Priority;
 
 /** All keys and what they do. */
 final class KeysSheet {
@@ -35,6 +37,10 @@ final class KeysSheet {
       key.getStyleClass().add("number");
       key.setMinWidth(Label.USE_PREF_SIZE);
       Label words = new Label(shown.get(i).words());
+      words.setWrapText(true);
+      GridPane.setHgrow(words, Priority.ALWAYS);
+      GridPane.setValignment(key, VPos.TOP);
+      GridPane.setValignment(words, VPos.TOP);
       grid.add(key, i / rows * 2, i % rows);
       grid.add(words, i / rows * 2 + 1, i % rows);
     }
