@@ -62,7 +62,7 @@ final class LoudnessFields extends VBox {
 
   /**
    * A field for a number of the goal. What is typed counts at once where it can be; else it is
-   * marked, and given back when the field is left.
+   * marked, and given back when the field is left. Esc gives back what was there before all that.
    */
   private TypedField field(
       String id, String words, double least, double most, ToDoubleFunction<LoudnessGoal> of) {
@@ -85,9 +85,7 @@ final class LoudnessFields extends VBox {
                 take(field, value.getAsDouble());
               }
             });
-    field
-        .focusedProperty()
-        .addListener((p, was, is) -> field.setText(number(of.applyAsDouble(goal))));
+    field.focusedProperty().addListener((p, was, is) -> field.show(number(of.applyAsDouble(goal))));
     field.onStep(
         (direction, fine) ->
             field.setText(
@@ -124,9 +122,9 @@ final class LoudnessFields extends VBox {
     wanted.setSelected(asked.isPresent());
     goal = asked.orElse(goal);
     LoudnessGoal shown = goal;
-    lufs.setText(number(shown.lufs()));
-    ceiling.setText(number(shown.ceilingDbtp()));
-    limiting.setText(number(shown.mostLimitingDb()));
+    lufs.show(number(shown.lufs()));
+    ceiling.show(number(shown.ceilingDbtp()));
+    limiting.show(number(shown.mostLimitingDb()));
     tell();
   }
 

@@ -103,6 +103,9 @@ class ExportWindowTest extends WindowTestCase {
     assertThat(lufs.getText()).isEqualTo("\u221229.5");
     robot.clickOn("#export-ceiling");
     assertThat(lufs.getText()).isEqualTo("\u221229.5");
+    robot.push(KeyCode.CONTROL, KeyCode.A).write("-3");
+    press(KeyCode.ESCAPE);
+    assertThat(this.<TextField>find("export-ceiling").getText()).isEqualTo("\u22121.0");
     press(KeyCode.ESCAPE);
     assertThat(robot.lookup(".sheet-title").tryQuery()).isEmpty();
   }
