@@ -63,7 +63,7 @@ public final class ClipCommands {
   }
 
   private void needClip() {
-    messages.say(text("clip.choose"));
+    messages.say(CommandId.Needs.CLIP.words());
   }
 
   /** The chosen clips; without any, those that lie under the playhead on the chosen track. */

@@ -45,7 +45,7 @@ public final class FadeCommands {
   }
 
   private void needClip() {
-    messages.say(text("clip.choose"));
+    messages.say(CommandId.Needs.CLIP.words());
   }
 
   private void fadeWithPicture() {

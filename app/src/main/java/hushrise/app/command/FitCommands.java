@@ -179,8 +179,6 @@ public final class FitCommands {
       long reach = Math.round(AUDITION_SECONDS * project().sampleRate());
       transport.audition(
           project(), t -> t.id().equals(s.trackId()), Math.max(0, at - reach), at + reach);
-    } else {
-      messages.say(text("seam.choose"));
     }
   }
 
@@ -191,8 +189,6 @@ public final class FitCommands {
           text("edit.moveSeam"),
           p -> Fits.moveSeamToCut(p, s.clipId(), s.index(), places, session.songs()),
           () -> {});
-    } else {
-      messages.say(text("seam.choose"));
     }
   }
 
@@ -203,8 +199,6 @@ public final class FitCommands {
           text("edit.rejectSeam"),
           p -> Fits.rejectSeam(p, s.clipId(), s.index(), session.songs()),
           () -> {});
-    } else {
-      messages.say(text("seam.choose"));
     }
   }
 }

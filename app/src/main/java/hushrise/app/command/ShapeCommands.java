@@ -236,15 +236,13 @@ public final class ShapeCommands {
           session.commit(text("edit.melt"), p -> HushEdits.melt(p, h.trackId(), h.hushId()));
       case Selection.OfRise r ->
           session.commit(text("edit.melt"), p -> HushEdits.meltRise(p, r.trackId(), r.riseId()));
-      default -> messages.say(text("hush.choose"));
+      default -> throw new IllegalStateException("Nothing to melt");
     }
   }
 
   private void copyNumbers(HushEdits.Reach reach) {
     if (session.selection() instanceof Selection.OfHush h) {
       session.commit(text("edit.hushNumbers"), p -> HushEdits.copyNumbers(p, h.hushId(), reach));
-    } else {
-      messages.say(text("hush.choose"));
     }
   }
 

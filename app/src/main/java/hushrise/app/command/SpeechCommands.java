@@ -100,8 +100,6 @@ public final class SpeechCommands {
       long at = clip.mediaFrameAt(session.playhead() - clip.startFrame());
       session.commit(
           text("edit.splitPassage"), p -> SpeechEdits.split(p, q.mediaId(), q.index(), at));
-    } else {
-      messages.say(text("passage.choose"));
     }
   }
 
@@ -109,8 +107,6 @@ public final class SpeechCommands {
     if (session.selection() instanceof Selection.OfPassage q) {
       session.commit(
           text("edit.joinPassages"), p -> SpeechEdits.joinWithNext(p, q.mediaId(), q.index()));
-    } else {
-      messages.say(text("passage.choose"));
     }
   }
 
@@ -129,7 +125,7 @@ public final class SpeechCommands {
     if (media.isPresent()) {
       what.accept(clip.get(), media.get());
     } else {
-      messages.say(text("passage.chooseClip"));
+      messages.say(CommandId.Needs.CLIP_OR_PASSAGE.words());
     }
   }
 
@@ -202,7 +198,7 @@ public final class SpeechCommands {
                 evened(
                     text("edit.asOthers"),
                     (p, e) -> EvenVoices.asOthers(p, id, e, hearing.library())),
-            () -> messages.say(text("passage.chooseClip")));
+            () -> messages.say(CommandId.Needs.CLIP_OR_PASSAGE.words()));
   }
 
   private void evened(String name, BiFunction<Project, Energies, Project> edit) {

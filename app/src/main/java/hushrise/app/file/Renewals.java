@@ -72,18 +72,17 @@ public final class Renewals {
   /** Lets a person choose the file that is to take the place of that of the clip chosen last. */
   public void choose(FileChoice choice) {
     Project project = session.present();
-    Optional<Media> old =
-        session.selection().clipIds().stream()
-            .reduce((a, b) -> b)
-            .flatMap(project::clip)
-            .flatMap(c -> project.media(c.mediaId()));
-    if (old.isEmpty()) {
-      messages.say(text("clip.choose"));
-      return;
-    }
-    choice.toRead(FileChoice.Kind.MEDIA, text("other.title", old.get().title()), false).stream()
-        .findFirst()
-        .ifPresent(file -> use(old.get(), file));
+    session.selection().clipIds().stream()
+        .reduce((a, b) -> b)
+        .flatMap(project::clip)
+        .flatMap(c -> project.media(c.mediaId()))
+        .ifPresent(
+            old ->
+                choice
+                    .toRead(FileChoice.Kind.MEDIA, text("other.title", old.title()), false)
+                    .stream()
+                    .findFirst()
+                    .ifPresent(file -> use(old, file)));
   }
 
   /** Lets another file take the place of an item's. What is asked last is what comes. */

@@ -170,7 +170,6 @@ public final class Drafting {
   /** Gives the selected hush back to the rule and drafts it anew. */
   public void forget() {
     if (!(session.selection() instanceof Selection.OfHush h)) {
-      messages.say(text("hush.choose"));
       return;
     }
     Project given = HushEdits.forgetByHand(session.present(), h.hushId());

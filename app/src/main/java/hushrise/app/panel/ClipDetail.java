@@ -164,13 +164,14 @@ final class ClipDetail {
     for (FitMode mode : FitMode.values()) {
       modes.add(Optional.of(mode));
     }
-    form.wideChoice(
-        "detail-fit",
-        text("detail.fit"),
-        modes,
-        clip.fit().map(Fit::mode),
-        m -> text("fit." + m.map(FitMode::name).orElse("none")),
-        m -> commands.ifPresent(c -> c.run(commandOf(m))));
+    form.alone()
+        .choice(
+            "detail-fit",
+            text("detail.fit"),
+            modes,
+            clip.fit().map(Fit::mode),
+            m -> text("fit." + m.map(FitMode::name).orElse("none")),
+            m -> commands.ifPresent(c -> c.run(commandOf(m))));
     if (clip.fit().isEmpty()) {
       return;
     }

@@ -196,16 +196,17 @@ final class LevelDetail {
         text("detail.time"),
         keyframe.frame(),
         to -> moveTo(track.id(), index, to, keyframe));
-    form.wideChoice(
-        "detail-shape",
-        text("detail.shape"),
-        List.of(SegmentShape.values()),
-        keyframe.shape(),
-        s -> text("shape." + s.name().toLowerCase(Locale.ROOT)),
-        s ->
-            session.commit(
-                text("edit.shape"),
-                p -> LevelEdits.shapeSegment(p, track.id(), keyframe.frame(), s)));
+    form.alone()
+        .choice(
+            "detail-shape",
+            text("detail.shape"),
+            List.of(SegmentShape.values()),
+            keyframe.shape(),
+            s -> text("shape." + s.name().toLowerCase(Locale.ROOT)),
+            s ->
+                session.commit(
+                    text("edit.shape"),
+                    p -> LevelEdits.shapeSegment(p, track.id(), keyframe.frame(), s)));
     form.buttons(
         Form.button(
             "detail-remove",

@@ -33,7 +33,7 @@ public final class ReadingPane extends StackPane {
   private long silentSince;
 
   ReadingPane(Session session) {
-    setMinHeight(60);
+    setMinHeight(100);
     written.setId("reading-text");
     written.setPromptText(text("reading.prompt"));
     written.setAccessibleText(text("reading.accessible"));

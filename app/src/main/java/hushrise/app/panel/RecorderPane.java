@@ -30,6 +30,7 @@ import javafx.scene.layout.VBox;
 /** The recorder: input and its level, the take, and the text to read. */
 public final class RecorderPane extends VBox {
 
+  private static final double WIDTH = 276;
   private static final double LOWEST_DB = -60;
   private static final double METER_HEIGHT = 14;
   private static final double SILENT_DB = -45;
@@ -37,7 +38,7 @@ public final class RecorderPane extends VBox {
   private final Session session;
   private final Recording recording;
   private final ObjectProperty<Palette> palette;
-  private final Canvas meter = new Canvas(280, METER_HEIGHT);
+  private final Canvas meter = new Canvas(WIDTH, METER_HEIGHT);
   private final Label state = new Label();
   private final Label verdict = new Label();
   private final Button record;
@@ -86,7 +87,7 @@ public final class RecorderPane extends VBox {
     Button latency = button("recorder-latency", CommandId.INPUT_LATENCY, commands);
     latency.setText(text("recorder.latency"));
     folder = Form.button("recorder-folder", "", () -> choose(chooseFolder));
-    folder.setMaxWidth(280);
+    folder.setMaxWidth(WIDTH);
     CheckBox drafts = new CheckBox(text("recorder.drafts"));
     drafts.setId("recorder-drafts");
     drafts.selectedProperty().bindBidirectional(recording.draftsProperty());

@@ -59,6 +59,9 @@ public final class ShelfPane extends VBox {
     }
   }
 
+  /** Two of its items high. */
+  private static final double LOWEST_LIST = 100;
+
   private final Session session;
   private final Actions actions;
   private final TextField search = new TextField();
@@ -98,6 +101,7 @@ public final class ShelfPane extends VBox {
         .selectedItemProperty()
         .addListener((p, was, now) -> player.show(Optional.ofNullable(now)));
     list.setOnKeyPressed(this::key);
+    list.setMinHeight(LOWEST_LIST);
     VBox.setVgrow(list, Priority.ALWAYS);
     getChildren().addAll(head, new HBox(6, search, order), list, player);
     session.shownProperty().addListener((p, was, now) -> projectChanged(was, now));

@@ -43,6 +43,7 @@ public final class Form extends GridPane {
   private int row;
   private int pair;
   private int filled;
+  private boolean alone;
 
   public Form(Session session) {
     this(session, 2);
@@ -139,31 +140,26 @@ public final class Form extends GridPane {
   }
 
   private <N extends Node> N pair(String id, String words, Class<N> type, Supplier<N> make) {
-    N field = named(id, words, 1, type, make);
-    pair++;
-    if (pair == pairs) {
+    boolean wide = alone;
+    alone = false;
+    if (wide && pair > 0) {
       endRow();
     }
-    return field;
-  }
-
-  private <N extends Node> N named(
-      String id, String words, int span, Class<N> type, Supplier<N> make) {
     Label name = cell("name", pair * 2, 1, Label.class, this::name);
     name.setText(words);
-    N field = cell(id, pair * 2 + 1, span, type, make);
+    N field = cell(id, pair * 2 + 1, wide ? 2 * pairs - 1 : 1, type, make);
     name.setLabelFor(field);
+    pair++;
+    if (wide || pair == pairs) {
+      endRow();
+    }
     return field;
   }
 
-  /** A pair in a row of its own, for what needs the room. */
-  private <N extends Node> N widePair(String id, String words, Class<N> type, Supplier<N> make) {
-    if (pair > 0) {
-      endRow();
-    }
-    N field = named(id, words, 2 * pairs - 1, type, make);
-    endRow();
-    return field;
+  /** Lets the next pair stand in a row of its own, for what needs the room. */
+  public Form alone() {
+    alone = true;
+    return this;
   }
 
   private Label name() {
@@ -309,29 +305,6 @@ public final class Form extends GridPane {
       Consumer<T> edit) {
     @SuppressWarnings("unchecked")
     Choice<T> box = pair(id, label, Choice.class, () -> new Choice<>(id, words));
-    return choice(box, label, values, value, words, edit);
-  }
-
-  /** A choice of longer words, in a row of its own. */
-  public <T> Choice<T> wideChoice(
-      String id,
-      String label,
-      List<T> values,
-      T value,
-      Function<T, String> words,
-      Consumer<T> edit) {
-    @SuppressWarnings("unchecked")
-    Choice<T> box = widePair(id, label, Choice.class, () -> new Choice<>(id, words));
-    return choice(box, label, values, value, words, edit);
-  }
-
-  private static <T> Choice<T> choice(
-      Choice<T> box,
-      String label,
-      List<T> values,
-      T value,
-      Function<T, String> words,
-      Consumer<T> edit) {
     box.setOnAction(null);
     box.setAccessibleText(label);
     if (!box.getItems().equals(values)) {

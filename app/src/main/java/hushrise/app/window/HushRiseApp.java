@@ -57,7 +57,7 @@ public final class HushRiseApp extends Application {
     Scene scene = new Scene(window.root(), WIDTH, HEIGHT);
     window.attach(stage, scene);
     stage.getIcons().add(new Image(icon()));
-    stage.setMinWidth(860);
+    stage.setMinWidth(960);
     stage.setMinHeight(560);
     stage.setScene(scene);
     if (!arguments.isUnattended()) {

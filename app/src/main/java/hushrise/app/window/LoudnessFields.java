@@ -3,14 +3,13 @@ package hushrise.app.window;
 import static hushrise.app.words.Texts.figure;
 import static hushrise.app.words.Texts.text;
 
-import hushrise.app.widget.TypedField;
+import hushrise.app.widget.NumberField;
 import hushrise.core.loudness.FilmLoudness;
 import hushrise.core.loudness.LoudnessGoal;
 import hushrise.core.time.Span;
 import java.util.Optional;
-import java.util.OptionalDouble;
+import java.util.function.DoubleFunction;
 import java.util.function.Supplier;
-import java.util.function.ToDoubleFunction;
 import javafx.scene.control.CheckBox;
 import javafx.scene.control.Label;
 import javafx.scene.layout.GridPane;
@@ -22,15 +21,13 @@ final class LoudnessFields extends VBox {
 
   private static final double USUAL_LUFS = -16;
   private static final double TWO_LINES = 38;
-  private static final double STEP = 0.5;
-  private static final double FINE = 0.1;
 
   private final Supplier<Optional<FilmLoudness>> measured;
   private final Supplier<Optional<Span>> range;
   private final CheckBox wanted = new CheckBox(text("export.loudness"));
-  private final TypedField lufs;
-  private final TypedField ceiling;
-  private final TypedField limiting;
+  private final NumberField lufs;
+  private final NumberField ceiling;
+  private final NumberField limiting;
   private final Label told = new Label();
   private LoudnessGoal goal = LoudnessGoal.of(USUAL_LUFS);
 
@@ -44,9 +41,11 @@ final class LoudnessFields extends VBox {
     this.range = range;
     wanted.setId("export-loudness");
     wanted.setOnAction(e -> tell());
-    lufs = field("export-lufs", "export.lufs", -60, -5, LoudnessGoal::lufs);
-    ceiling = field("export-ceiling", "export.ceiling", -20, 0, LoudnessGoal::ceilingDbtp);
-    limiting = field("export-limiting", "export.limiting", 0, 20, LoudnessGoal::mostLimitingDb);
+    lufs =
+        field("lufs", -60, -5, x -> new LoudnessGoal(x, goal.ceilingDbtp(), goal.mostLimitingDb()));
+    ceiling =
+        field("ceiling", -20, 0, x -> new LoudnessGoal(goal.lufs(), x, goal.mostLimitingDb()));
+    limiting = field("limiting", 0, 20, x -> new LoudnessGoal(goal.lufs(), goal.ceilingDbtp(), x));
     told.setId("export-told");
     told.setWrapText(true);
     told.setMinHeight(TWO_LINES);
@@ -60,58 +59,22 @@ final class LoudnessFields extends VBox {
     show(Optional.empty());
   }
 
-  /**
-   * A field for a number of the goal. What is typed counts at once where it can be; else it is
-   * marked, and given back when the field is left. Esc gives back what was there before all that.
-   */
-  private TypedField field(
-      String id, String words, double least, double most, ToDoubleFunction<LoudnessGoal> of) {
-    TypedField field = new TypedField();
-    field.setId(id);
-    field.getStyleClass().add("level-field");
-    field.setAccessibleText(text(words));
-    field.setTip(text("export.number.tip", number(least), number(most)));
-    field
-        .textProperty()
-        .addListener(
-            (p, was, typed) -> {
-              OptionalDouble value = parsed(typed);
-              boolean fits =
-                  value.isPresent() && value.getAsDouble() >= least && value.getAsDouble() <= most;
-              field.getStyleClass().remove("wrong");
-              if (!fits) {
-                field.getStyleClass().add("wrong");
-              } else if (value.getAsDouble() != of.applyAsDouble(goal)) {
-                take(field, value.getAsDouble());
-              }
+  private NumberField field(
+      String name, double least, double most, DoubleFunction<LoudnessGoal> with) {
+    NumberField field =
+        new NumberField(
+            text("export." + name),
+            least,
+            most,
+            number -> {
+              goal = with.apply(number);
+              tell();
             });
-    field.focusedProperty().addListener((p, was, is) -> field.show(number(of.applyAsDouble(goal))));
-    field.onStep(
-        (direction, fine) ->
-            field.setText(
-                number(
-                    Math.clamp(
-                        of.applyAsDouble(goal) + direction * (fine ? FINE : STEP), least, most))));
+    field.setId("export-" + name);
     return field;
   }
 
-  private static OptionalDouble parsed(String typed) {
-    String plain = typed.strip().replace('\u2212', '-').replace(',', '.');
-    return plain.matches("[-+]?\\d{1,3}(\\.\\d{0,2})?")
-        ? OptionalDouble.of(Double.parseDouble(plain))
-        : OptionalDouble.empty();
-  }
-
-  private void take(TypedField field, double value) {
-    goal =
-        new LoudnessGoal(
-            field == lufs ? value : goal.lufs(),
-            field == ceiling ? value : goal.ceilingDbtp(),
-            field == limiting ? value : goal.mostLimitingDb());
-    tell();
-  }
-
-  private static Label name(String words, TypedField field) {
+  private static Label name(String words, NumberField field) {
     Label label = new Label(text(words));
     label.setLabelFor(field);
     return label;
@@ -121,10 +84,9 @@ final class LoudnessFields extends VBox {
   void show(Optional<LoudnessGoal> asked) {
     wanted.setSelected(asked.isPresent());
     goal = asked.orElse(goal);
-    LoudnessGoal shown = goal;
-    lufs.show(number(shown.lufs()));
-    ceiling.show(number(shown.ceilingDbtp()));
-    limiting.show(number(shown.mostLimitingDb()));
+    lufs.show(goal.lufs());
+    ceiling.show(goal.ceilingDbtp());
+    limiting.show(goal.mostLimitingDb());
     tell();
   }
 

@@ -3,7 +3,7 @@ package hushrise.app.window;
 import static hushrise.app.words.Texts.text;
 
 import hushrise.app.session.Session;
-import hushrise.app.widget.LevelField;
+import hushrise.app.widget.NumberField;
 import hushrise.core.edit.SafeLevel;
 import hushrise.core.project.media.TrackKind;
 import javafx.beans.property.ObjectProperty;
@@ -18,6 +18,10 @@ final class SafeSheet {
     TrackKind.VOICE, TrackKind.MUSIC, TrackKind.EFFECTS, TrackKind.CAMERA
   };
 
+  private static final double LEAST_LUFS = -60;
+  private static final double MOST_LUFS = -6;
+  private static final double LEAST_HOT_DB = -30;
+
   private SafeSheet() {}
 
   static void open(Sheet sheet, ObjectProperty<SafeLevel.Rule> rule, Session session) {
@@ -25,17 +29,21 @@ final class SafeSheet {
     for (int i = 0; i < KINDS.length; i++) {
       TrackKind kind = KINDS[i];
       Label name = new Label(text("track.kind." + kind.name()));
-      LevelField field =
-          new LevelField(
-              name.getText(), db -> rule.set(rule.get().withLufs(kind, Math.min(-6, db))));
+      NumberField field =
+          new NumberField(
+              name.getText(),
+              LEAST_LUFS,
+              MOST_LUFS,
+              lufs -> rule.set(rule.get().withLufs(kind, lufs)));
       field.setId("safe-" + kind);
       field.show(rule.get().usualLufs().get(kind));
       name.setLabelFor(field);
       grid.addRow(i, name, field, new Label(text("safe.lufs")));
     }
     Label hot = new Label(text("safe.hot"));
-    LevelField hotField =
-        new LevelField(hot.getText(), db -> session.habits().hotDbProperty().set(Math.min(0, db)));
+    NumberField hotField =
+        new NumberField(
+            hot.getText(), LEAST_HOT_DB, 0, db -> session.habits().hotDbProperty().set(db));
     hotField.setId("safe-hot");
     hotField.show(session.habits().hotDbProperty().get());
     hot.setLabelFor(hotField);

@@ -1,12 +1,17 @@
 package hushrise.app.window;
 
 import javafx.scene.Node;
+import javafx.scene.control.ScrollPane;
 import javafx.scene.layout.BorderPane;
 
-/** What stands at the right of the timeline: nothing, or one pane at a time. */
+/**
+ * What stands at the right of the timeline: nothing, or one pane at a time. In a low window it
+ * scrolls.
+ */
 final class SidePanes {
 
   private final BorderPane pane;
+  private final ScrollPane scroll = new ScrollPane();
   private final Runnable closed;
   private Runnable end = () -> {};
 
@@ -16,10 +21,16 @@ final class SidePanes {
   SidePanes(BorderPane pane, Runnable closed) {
     this.pane = pane;
     this.closed = closed;
+    scroll.setFitToWidth(true);
+    scroll.setFitToHeight(true);
+    scroll.setMinHeight(0);
+    scroll.setHbarPolicy(ScrollPane.ScrollBarPolicy.NEVER);
+    scroll.setFocusTraversable(false);
+    scroll.getStyleClass().addAll("rows", "side");
   }
 
   boolean shows(Node what) {
-    return what.equals(pane.getRight());
+    return scroll.equals(pane.getRight()) && what.equals(scroll.getContent());
   }
 
   /**
@@ -32,7 +43,10 @@ final class SidePanes {
     boolean open = shows(what);
     close();
     if (!open) {
-      pane.setRight(what);
+      scroll.setContent(what);
+      pane.setRight(scroll);
+      scroll.applyCss(); // only with its looks does its content belong to the window, and can have
+      // the keys
       end = ended;
       begun.run();
     }

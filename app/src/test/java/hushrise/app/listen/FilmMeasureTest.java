@@ -46,6 +46,11 @@ class FilmMeasureTest {
   private static final int RATE = 48_000;
   private static final int SECONDS = 70;
 
+  /** A second of each side's tone. */
+  private static final float[] LEFT_TONE = tone(382);
+
+  private static final float[] RIGHT_TONE = tone(229);
+
   private final AtomicLong read = new AtomicLong();
   private final SoundLibrary library = this::source;
   private Session session;
@@ -53,6 +58,14 @@ class FilmMeasureTest {
   private final AtomicInteger told = new AtomicInteger();
   private final Kept films = new Kept();
   private final Set<String> fails = ConcurrentHashMap.newKeySet();
+
+  private static float[] tone(int hertz) {
+    float[] samples = new float[RATE];
+    for (int i = 0; i < RATE; i++) {
+      samples[i] = (float) Math.sin(2 * Math.PI * hertz * i / RATE);
+    }
+    return samples;
+  }
 
   /** Keeps films in memory, and finds them when it is told to. */
   private static final class Kept implements MeasuredFilms {
@@ -100,9 +113,9 @@ class FilmMeasureTest {
         read.addAndGet(frames);
         for (int i = 0; i < frames; i++) {
           long at = from + i;
-          double level = at / RATE == 33 ? 0.5 : 0.1;
-          left[offset + i] = (float) (level * Math.sin(0.05 * at));
-          right[offset + i] = (float) (level * Math.sin(0.03 * at));
+          float level = at / RATE == 33 ? 0.5f : 0.1f;
+          left[offset + i] = level * LEFT_TONE[(int) (at % RATE)];
+          right[offset + i] = level * RIGHT_TONE[(int) (at % RATE)];
         }
       }
     };

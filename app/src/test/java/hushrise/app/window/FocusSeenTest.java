@@ -9,7 +9,6 @@ import java.util.HashSet;
 import java.util.List;
 import java.util.Set;
 import java.util.function.Supplier;
-import java.util.stream.Stream;
 import javafx.geometry.Bounds;
 import javafx.scene.Node;
 import javafx.scene.Parent;
@@ -19,21 +18,15 @@ import javafx.scene.control.Spinner;
 import javafx.scene.control.ToggleButton;
 import javafx.scene.image.WritableImage;
 import javafx.scene.input.KeyCode;
-import org.junit.jupiter.api.BeforeEach;
 import org.junit.jupiter.api.Test;
 
 /** Whoever goes by Tab sees where the keys are, and stays in the sheet that is open. */
-class FocusSeenTest extends WindowTestCase {
+class FocusSeenTest extends SurveyTestCase {
 
   /** How far a colour's part must change, of 255, and in how many pixels. */
   private static final int CHANGE = 60;
 
   private static final int PIXELS = 24;
-
-  @BeforeEach
-  void open() {
-    untilOpen();
-  }
 
   /** The parts that Tab goes to, in their order. */
   private static List<Node> stops(Node within) {
@@ -124,10 +117,7 @@ class FocusSeenTest extends WindowTestCase {
   void whereTheKeysAreIsSeenInTheWindow() {
     assertSeen(CommandId.SHELF, () -> stops(window.root()));
     assertSeen(CommandId.RECORDER, () -> stops(find("recorder")));
-    String music = music().id();
-    robot.interact(
-        () ->
-            window.session().commit("bare", p -> p.withTrack(music, t -> t.withHushes(List.of()))));
+    bare();
     assertSeen(CommandId.HUSH_ALL, () -> stops(find("draft")));
   }
 
@@ -159,14 +149,6 @@ class FocusSeenTest extends WindowTestCase {
     assertThat(window.session().playhead()).isZero();
   }
 
-  private static Stream<Node> within(Node node) {
-    return node instanceof Parent parent
-        ? Stream.concat(
-            Stream.of(node),
-            parent.getChildrenUnmodifiable().stream().flatMap(FocusSeenTest::within))
-        : Stream.of(node);
-  }
-
   /** What is read aloud of a part: a name of its own, its words, or the label that is for it. */
   private String nameOf(Node node) {
     if (node.getAccessibleText() != null) {
@@ -185,23 +167,11 @@ class FocusSeenTest extends WindowTestCase {
   @Test
   void everyPartSaysWhatItIs() {
     List<String> nameless = new ArrayList<>();
-    for (CommandId command :
-        List.of(
-            CommandId.SHELF,
-            CommandId.RECORDER,
-            CommandId.EXPORT,
-            CommandId.CREDITS,
-            CommandId.VERSIONS,
-            CommandId.SAFE_NUMBERS,
-            CommandId.OUTPUT_CHOOSE,
-            CommandId.SURFACE)) {
-      robot.interact(window::closeSheet);
-      robot.interact(() -> window.run(command));
-      untilQuiet();
-      stops(window.root()).stream()
-          .filter(n -> nameOf(n).isBlank())
-          .forEach(n -> nameless.add(command + ": " + n));
-    }
+    eachView(
+        view ->
+            stops(window.root()).stream()
+                .filter(n -> nameOf(n).isBlank())
+                .forEach(n -> nameless.add(view + ": " + n)));
     assertThat(nameless).isEmpty();
   }
 }

@@ -3,7 +3,9 @@ package hushrise.app.window;
 import static hushrise.app.words.Texts.text;
 import static org.assertj.core.api.Assertions.assertThat;
 
+import hushrise.app.command.CommandId;
 import hushrise.app.listen.Hearing;
+import hushrise.app.session.Selection;
 import hushrise.app.widget.Fader;
 import hushrise.core.edit.LevelEdits;
 import hushrise.core.edit.TrackEdits;
@@ -16,6 +18,7 @@ import javafx.geometry.Point2D;
 import javafx.scene.Node;
 import javafx.scene.control.Label;
 import javafx.scene.control.Slider;
+import javafx.scene.control.TextField;
 import javafx.scene.input.KeyCode;
 import javafx.scene.input.MouseButton;
 import javafx.scene.layout.Region;
@@ -235,6 +238,30 @@ class HeadsTest extends WindowTestCase {
                 .filter(n -> n.hotSpots().values().stream().allMatch(java.util.List::isEmpty))
                 .isPresent());
     assertThat(robot.lookup(".hot-mark").queryAll()).isEmpty();
+  }
+
+  @Test
+  void theNumbersOfASafeLevelAreThoseThatAreShown() {
+    untilOpen();
+    Track voice = project().firstTrack(TrackKind.VOICE).orElseThrow();
+    String take = voice.clips().getFirst().id();
+    robot.interact(() -> window.session().select(new Selection.OfClip(voice.id(), take)));
+    press(KeyCode.SHIFT, KeyCode.L);
+    until("it is said", () -> status().contains("safe level"));
+    double usual = project().clip(take).orElseThrow().gainDb();
+    robot.interact(() -> window.run(CommandId.SAFE_NUMBERS));
+    TextField lufs = find("safe-VOICE");
+    robot.clickOn(lufs).push(KeyCode.CONTROL, KeyCode.A).write("0");
+    assertThat(lufs.getStyleClass()).contains("wrong");
+    press(KeyCode.TAB);
+    assertThat(lufs.getText()).isEqualTo("\u221220.0");
+    robot.clickOn(lufs).push(KeyCode.CONTROL, KeyCode.A).write("-29");
+    press(KeyCode.TAB);
+    assertThat(lufs.getText()).isEqualTo("\u221229.0");
+    press(KeyCode.ESCAPE);
+    press(KeyCode.SHIFT, KeyCode.L);
+    until("it is softer", () -> project().clip(take).orElseThrow().gainDb() < usual - 1);
+    assertClose(project().clip(take).orElseThrow().gainDb(), usual - 9, 0.02);
   }
 
   @Test
