@@ -27,11 +27,13 @@ import javafx.scene.input.KeyCode;
 import javafx.scene.layout.Region;
 import javafx.stage.Stage;
 import org.junit.jupiter.api.AfterEach;
+import org.junit.jupiter.api.Tag;
 import org.junit.jupiter.api.Test;
 import org.junit.jupiter.params.ParameterizedTest;
 import org.junit.jupiter.params.provider.ValueSource;
 
 /** What is drawn only where something changed looks as if all of it had been drawn. */
+@Tag(WindowTestCase.ANY_PLATFORM)
 class DrawingTest extends WindowTestCase {
 
   /** Shows another stretch of time and comes back, so that everything is drawn from nothing. */

@@ -22,10 +22,12 @@ import java.util.List;
 import java.util.Set;
 import org.junit.jupiter.api.AfterEach;
 import org.junit.jupiter.api.BeforeEach;
+import org.junit.jupiter.api.Tag;
 import org.junit.jupiter.api.Test;
 import org.slf4j.LoggerFactory;
 
 /** Every command with everything selected that can be, one straight after the other. */
+@Tag(WindowTestCase.ANY_PLATFORM)
 class EveryCommandTest extends WindowTestCase {
 
   /** They lead out of the project. */

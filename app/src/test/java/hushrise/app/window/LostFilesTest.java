@@ -15,9 +15,11 @@ import java.nio.file.Path;
 import java.util.List;
 import javafx.scene.control.ButtonBase;
 import javafx.scene.input.KeyCode;
+import org.junit.jupiter.api.Tag;
 import org.junit.jupiter.api.Test;
 
 /** Files that go, come back, or lie elsewhere now. */
+@Tag(WindowTestCase.ANY_PLATFORM)
 class LostFilesTest extends WindowTestCase {
 
   private Media song() {

@@ -20,9 +20,11 @@ import java.nio.file.StandardCopyOption;
 import java.util.List;
 import javafx.scene.input.KeyCode;
 import org.junit.jupiter.api.BeforeEach;
+import org.junit.jupiter.api.Tag;
 import org.junit.jupiter.api.Test;
 
 /** Another file in the place of one, by keys. */
+@Tag(WindowTestCase.ANY_PLATFORM)
 class OtherFileTest extends WindowTestCase {
 
   @BeforeEach

@@ -19,9 +19,11 @@ import javafx.scene.Node;
 import javafx.scene.control.Button;
 import javafx.scene.control.Labeled;
 import javafx.scene.input.KeyCode;
+import org.junit.jupiter.api.Tag;
 import org.junit.jupiter.api.Test;
 
 /** What the Second Ear finds is mended by its remedies, in the window. */
+@Tag(WindowTestCase.ANY_PLATFORM)
 class RemediesTest extends HeardTestCase {
 
   /** Brings an effect of three seconds into the film, made by the frame. */

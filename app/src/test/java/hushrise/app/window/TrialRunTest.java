@@ -5,9 +5,11 @@ import static org.assertj.core.api.Assertions.assertThat;
 import hushrise.core.project.Project;
 import hushrise.core.project.media.TrackKind;
 import java.util.concurrent.atomic.AtomicBoolean;
+import org.junit.jupiter.api.Tag;
 import org.junit.jupiter.api.Test;
 
 /** The window uses itself, for Java to learn from, and comes to an end. */
+@Tag(WindowTestCase.ANY_PLATFORM)
 class TrialRunTest extends WindowTestCase {
 
   @Test

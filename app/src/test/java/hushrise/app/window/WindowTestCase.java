@@ -47,6 +47,9 @@ import org.testfx.util.WaitForAsyncUtils;
 /** A real window on the demo's files, driven by mouse and keys on the headless platform. */
 abstract class WindowTestCase {
 
+  /** Marks tests that hardly ask anything of the display: they do not run on one again. */
+  static final String ANY_PLATFORM = "any-platform";
+
   static final int RATE = 48_000;
   private static final Path DEMO = Path.of("../demo/data");
   private static final Path CACHE = Path.of("target/test-cache/window");

@@ -9,9 +9,11 @@ import javafx.scene.control.Control;
 import javafx.scene.control.Labeled;
 import javafx.scene.control.TextField;
 import javafx.scene.text.Text;
+import org.junit.jupiter.api.Tag;
 import org.junit.jupiter.api.Test;
 
 /** All of the window's own words are there to be read. */
+@Tag(WindowTestCase.ANY_PLATFORM)
 class WordsSeenTest extends SurveyTestCase {
 
   private static final double SMALL_WIDTH = 1000;
