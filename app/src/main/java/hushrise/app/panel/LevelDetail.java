@@ -70,16 +70,7 @@ final class LevelDetail {
           track.levelDb(),
           text("edit.trackLevel"),
           (p, db) -> LevelEdits.setTrackLevel(p, track.id(), db));
-      form.number(
-          "detail-pan",
-          text("detail.pan"),
-          panWords(track.pan()),
-          typed ->
-              panOf(typed)
-                  .ifPresent(
-                      pan ->
-                          session.commit(
-                              text("edit.pan"), p -> TrackEdits.setPan(p, track.id(), pan))));
+      pan(track);
       sumOf = Optional.of(track.id());
       ride(track);
       form.wide(sum);
@@ -88,6 +79,20 @@ final class LevelDetail {
       form.fact(text("detail.clips"), String.valueOf(track.clips().size()));
     }
     return track.name();
+  }
+
+  private void pan(Track track) {
+    String shown = panWords(track.pan());
+    TypedField field = form.number("detail-pan", text("detail.pan"), shown, words -> {});
+    field.setTip(text("detail.pan.tip"));
+    field.onTyped(
+        words ->
+            panOf(words)
+                .ifPresentOrElse(
+                    pan ->
+                        session.commit(
+                            text("edit.pan"), p -> TrackEdits.setPan(p, track.id(), pan)),
+                    () -> field.refuse(shown, text("detail.pan.tip"))));
   }
 
   /** How far the line may be from the hand: a distance, which has no sign. */
@@ -168,7 +173,7 @@ final class LevelDetail {
   /** {@code L 40}, {@code R 100}, {@code middle}, or -100 to 100; empty when it is none of them. */
   private static Optional<Double> panOf(String typed) {
     String words = typed.strip().toLowerCase(Locale.ROOT).replace('\u2212', '-').replace("%", "");
-    if (words.isEmpty() || words.startsWith("m") || words.equals("c")) {
+    if (words.startsWith("m") || words.equals("c")) {
       return Optional.of(0.0);
     }
     int side = words.startsWith("l") ? -1 : 1;

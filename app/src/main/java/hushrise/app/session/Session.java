@@ -296,6 +296,9 @@ public final class Session {
     Project before = present();
     try {
       Project edited = following.edited(before, edit);
+      if (edited.isTooLong()) {
+        throw new Problem(text("edit.tooLong", Project.MOST_HOURS));
+      }
       FitFollow.Followed followed = following.asKnown(before, edited);
       history.commit(name, followed.project());
       historyChanged();

@@ -243,6 +243,7 @@ public final class Form extends GridPane {
   public TypedField typed(String id, String label, String shown, Consumer<String> taken) {
     TypedField field = pair(id, label, TypedField.class, () -> withId(new TypedField(), id));
     field.setAccessibleText(label);
+    field.setShownAnew();
     field.show(shown);
     field.onTyped(taken);
     return field;

@@ -34,6 +34,8 @@ public class TypedField extends TextField implements Takes {
   private String takes = "";
   private Optional<Step> step = Optional.empty();
   private Consumer<String> taken = typed -> {};
+  private boolean isShownAnew;
+  private boolean answered;
 
   public TypedField() {
     setOnAction(e -> take());
@@ -70,6 +72,14 @@ public class TypedField extends TextField implements Takes {
     taken = does;
   }
 
+  /**
+   * Tells that a new value is shown after each edit: where what was typed makes none, the old one
+   * stands again.
+   */
+  public void setShownAnew() {
+    isShownAnew = true;
+  }
+
   @Override
   public void takeTyped() {
     if (!getText().equals(shown)) {
@@ -87,15 +97,21 @@ public class TypedField extends TextField implements Takes {
 
   private void take() {
     String typed = getText();
+    String before = shown;
     shown = typed;
+    answered = false;
     getStyleClass().remove("wrong");
     taken.accept(typed);
+    if (isShownAnew && !answered) {
+      show(before);
+    }
   }
 
   /** Shows a value, unless somebody has begun to type another. */
   public void show(String value) {
     boolean typing = isFocused() && !getText().equals(shown);
     shown = value;
+    answered = true;
     if (!typing && !getText().equals(value)) {
       setText(value);
       getStyleClass().remove("wrong");
@@ -113,6 +129,7 @@ public class TypedField extends TextField implements Takes {
   /** Gives a value back after a text that is none, and says what the field takes. */
   public void refuse(String value, String help) {
     shown = value;
+    answered = true;
     setText(value);
     getStyleClass().remove("wrong");
     getStyleClass().add("wrong");

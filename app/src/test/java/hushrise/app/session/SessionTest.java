@@ -137,6 +137,16 @@ class SessionTest {
     assertThat(session.present().markers()).hasSize(1);
   }
 
+  @Test
+  void whatWouldLieBeyondTheLongestProjectIsRefused() {
+    Project before = session.present();
+    session.commit("move", moveTo(49 * 3600));
+    assertThat(session.present()).isEqualTo(before);
+    assertThat(session.shown()).isEqualTo(before);
+    assertThat(session.undoName()).isEmpty();
+    assertThat(said).hasSize(1).first().asString().contains("48 hours");
+  }
+
   /** Files that were being read arrive as a step of their own while something is dragged. */
   @Test
   void aStepThatComesDuringADragLeavesTheDragGoingOn() {

@@ -34,9 +34,6 @@ final class ProjectCheck {
   /** A difference this large stands for one that is never reached. */
   private static final double MOST_LU = 1000;
 
-  /** The longest time of anything, in hours. */
-  static final int MOST_HOURS = 48;
-
   private static final int LEAST_RATE = 8_000;
   private static final int MOST_RATE = 192_000;
   private static final double MOST_SECONDS = 3600;
@@ -91,7 +88,7 @@ final class ProjectCheck {
       throw new Wrong("there are %d tracks".formatted(tree.path("tracks").size()));
     }
     long framesASecond = rate.asLong(Project.DEFAULT_SAMPLE_RATE);
-    new ProjectCheck(MOST_HOURS * 3600L * framesASecond).object((ObjectNode) tree, "", 0);
+    new ProjectCheck(Project.MOST_HOURS * 3600L * framesASecond).object((ObjectNode) tree, "", 0);
   }
 
   private void value(String name, JsonNode value, String place, int depth) {
@@ -165,7 +162,8 @@ final class ProjectCheck {
       }
       if (value.longValue() > mostFrames || value.longValue() < -mostFrames) {
         throw new Wrong(
-            "%s is %s frames, more than %d hours".formatted(place, value.longValue(), MOST_HOURS));
+            "%s is %s frames, more than %d hours"
+                .formatted(place, value.longValue(), Project.MOST_HOURS));
       }
     } else if (name.endsWith("Seconds")) {
       between(value, place, -MOST_SECONDS, MOST_SECONDS, "seconds");

@@ -12,6 +12,7 @@ import java.util.Comparator;
 import java.util.List;
 import java.util.Optional;
 import java.util.function.UnaryOperator;
+import java.util.stream.LongStream;
 
 /**
  * One track of the timeline.
@@ -139,6 +140,17 @@ public record Track(
   /** Where its last clip ends; 0 without clips. */
   public long endFrame() {
     return clips.stream().mapToLong(Clip::endFrame).max().orElse(0);
+  }
+
+  /** The last frame that anything on it reaches, be it a clip, a keyframe, a hush or a rise. */
+  public long reachFrame() {
+    return LongStream.of(
+            endFrame(),
+            line.keyframes().isEmpty() ? 0 : line.keyframes().getLast().frame(),
+            hushes.stream().mapToLong(Hush::endFrame).max().orElse(0),
+            rises.stream().mapToLong(Rise::endFrame).max().orElse(0))
+        .max()
+        .getAsLong();
   }
 
   public Optional<Clip> clip(String clipId) {
