@@ -15,6 +15,9 @@ import org.bytedeco.ffmpeg.avutil.AVDictionaryEntry;
 /** What a file's own tags say of who made it. */
 final class FileTags {
 
+  /** More than a tag that is meant to be read has, in characters. */
+  private static final int LONGEST = 1000;
+
   private FileTags() {}
 
   /** A credit from a file's tags; empty where there are none. */
@@ -50,7 +53,7 @@ final class FileTags {
       for (String key : keys) {
         String value = of(key).strip();
         if (!value.isEmpty()) {
-          return value;
+          return value.substring(0, Math.min(value.length(), LONGEST));
         }
       }
       return "";

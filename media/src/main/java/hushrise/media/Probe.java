@@ -214,6 +214,7 @@ public record Probe(Path file, double seconds, Optional<Sound> sound, Optional<P
             && hasRate
             && TimeZero.seconds(rate) > MOST_OVER_AVERAGE * TimeZero.seconds(average);
     AVRational taken = !hasRate || unsteady ? average : rate;
-    return new FrameRate(taken.num(), taken.den());
+    FrameRate found = new FrameRate(taken.num(), taken.den());
+    return found.isBelievable() ? found : FrameRate.DEFAULT;
   }
 }

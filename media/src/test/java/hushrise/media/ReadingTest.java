@@ -5,11 +5,13 @@ import static org.assertj.core.api.Assertions.assertThatThrownBy;
 import static org.assertj.core.api.Assertions.within;
 
 import hushrise.core.Problem;
+import hushrise.core.project.Project;
 import hushrise.core.project.media.Media;
 import hushrise.core.project.media.MediaKind;
 import hushrise.core.sound.Peaks;
 import hushrise.core.sound.Progress;
 import hushrise.core.sound.SampleSource;
+import hushrise.core.store.ProjectFile;
 import hushrise.core.time.FrameRate;
 import java.io.IOException;
 import java.io.OutputStream;
@@ -259,6 +261,23 @@ class ReadingTest extends MediaTestCase {
     assertThat((double) found[1]).isCloseTo(AMPLITUDE, within(0.01));
     assertThat((double) found[2]).isCloseTo(AMPLITUDE * Math.sqrt(0.5), within(0.01));
     assertThat(freshStore().peaks(file).lengthFrames()).isEqualTo(peaks.lengthFrames());
+  }
+
+  @Test
+  void slidesThatStandForSecondsMakeAProjectThatIsReadAgain() {
+    FrameRate slow = new FrameRate(1, 5);
+    Path file = folder.resolve("slides.mp4");
+    try (DrawnFilmWriter writer = new DrawnFilmWriter(file, OutputFormat.MP4, 96, 64, slow, 0)) {
+      for (int i = 0; i < 4; i++) {
+        writer.addPicture(new int[96 * 64]);
+      }
+      writer.finish();
+    }
+    Media media = store.take(file, MediaKind.PICTURE, Progress.NONE);
+    assertThat(media.pictureRate()).hasValue(slow);
+    Path kept = folder.resolve("slides.hushrise");
+    ProjectFile.save(Project.empty("slides").withMedia(media).withPictureRate(slow), kept);
+    assertThat(ProjectFile.load(kept).pictureRate()).isEqualTo(slow);
   }
 
   @Test

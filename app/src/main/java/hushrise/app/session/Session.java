@@ -10,6 +10,7 @@ import hushrise.core.fit.Songs;
 import hushrise.core.hush.HushDraft;
 import hushrise.core.journal.Journal;
 import hushrise.core.journal.Recovered;
+import hushrise.core.project.Limits;
 import hushrise.core.project.Project;
 import hushrise.core.store.ProjectFile;
 import java.nio.file.Path;
@@ -296,9 +297,7 @@ public final class Session {
     Project before = present();
     try {
       Project edited = following.edited(before, edit);
-      if (edited.isTooLong()) {
-        throw new Problem(text("edit.tooLong", Project.MOST_HOURS));
-      }
+      Limits.require(edited);
       FitFollow.Followed followed = following.asKnown(before, edited);
       history.commit(name, followed.project());
       historyChanged();

@@ -28,7 +28,8 @@ public class TypedField extends TextField implements Takes {
     void go(int direction, boolean fine);
   }
 
-  private static final int LONGEST = 10_000;
+  /** The longest text that a field takes, in characters. */
+  public static final int LONGEST = 10_000;
 
   private String shown = "";
   private String takes = "";

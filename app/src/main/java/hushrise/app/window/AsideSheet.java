@@ -2,6 +2,8 @@ package hushrise.app.window;
 
 import static hushrise.app.words.Texts.text;
 
+import hushrise.app.widget.Takes;
+import hushrise.app.widget.TypedField;
 import java.util.function.Consumer;
 import javafx.scene.control.Button;
 import javafx.scene.control.Label;
@@ -22,6 +24,7 @@ public final class AsideSheet {
     Label words = new Label(finding);
     words.setWrapText(true);
     TextField reason = new TextField();
+    Takes.limit(reason, TypedField.LONGEST);
     reason.setId("aside-why");
     reason.setPromptText(text("aside.prompt"));
     reason.setAccessibleText(text("aside.prompt"));

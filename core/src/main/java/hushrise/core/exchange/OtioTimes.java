@@ -2,6 +2,7 @@ package hushrise.core.exchange;
 
 import com.fasterxml.jackson.databind.JsonNode;
 import hushrise.core.Problem;
+import hushrise.core.project.Limits;
 import hushrise.core.time.FrameRate;
 import java.nio.file.Path;
 import java.util.Optional;
@@ -17,7 +18,7 @@ import java.util.Set;
 record OtioTimes(Path file, int sampleRate) {
 
   /** The longest project, in seconds. */
-  private static final double MOST_SECONDS = 48 * 3600;
+  private static final double MOST_SECONDS = Limits.MOST_HOURS * 3600.0;
 
   /** Timecodes of media begin anywhere within days. */
   private static final double LATEST_SECONDS = 1e7;

@@ -51,9 +51,6 @@ public record Project(
   /** The longest script, in characters: more than anybody reads in a day. */
   public static final int LONGEST_SCRIPT = 1_000_000;
 
-  /** The longest time of anything, in hours. */
-  public static final int MOST_HOURS = 48;
-
   public Project {
     shelf = List.copyOf(shelf);
     tracks = List.copyOf(tracks);
@@ -153,14 +150,6 @@ public record Project(
   public long lengthFrames() {
     return pictureEndFrame()
         .orElseGet(() -> tracks.stream().mapToLong(Track::endFrame).max().orElse(0));
-  }
-
-  /** Whether anything in it reaches further than {@link #MOST_HOURS}. */
-  public boolean isTooLong() {
-    long most = MOST_HOURS * 3600L * sampleRate;
-    return shelf.stream().anyMatch(m -> m.lengthFrames() > most)
-        || markers.stream().anyMatch(m -> m.frame() > most)
-        || tracks.stream().anyMatch(t -> t.reachFrame() > most);
   }
 
   /** The track that a clip lies on. */

@@ -3,6 +3,7 @@ package hushrise.core.store;
 import com.fasterxml.jackson.databind.JsonNode;
 import com.fasterxml.jackson.databind.node.ArrayNode;
 import com.fasterxml.jackson.databind.node.ObjectNode;
+import hushrise.core.project.Limits;
 import hushrise.core.project.Project;
 import hushrise.core.project.UnknownFields;
 import hushrise.core.project.level.Hush;
@@ -11,11 +12,13 @@ import hushrise.core.project.level.Rise;
 import hushrise.core.project.timeline.Clip;
 import hushrise.core.project.timeline.Take;
 import hushrise.core.project.timeline.Track;
+import hushrise.core.time.FrameRate;
 import java.lang.reflect.RecordComponent;
 import java.util.HashSet;
 import java.util.List;
 import java.util.Locale;
 import java.util.Optional;
+import java.util.OptionalLong;
 import java.util.Set;
 import java.util.function.ToLongFunction;
 
@@ -37,14 +40,11 @@ final class ProjectCheck {
   private static final int LEAST_RATE = 8_000;
   private static final int MOST_RATE = 192_000;
   private static final double MOST_SECONDS = 3600;
-  private static final int MOST_PICTURES_A_SECOND = 1000;
   private static final int LONGEST_TEXT = 100_000;
   private static final int LONGEST_ID = 200;
 
-  private static final int MOST_TRACKS = 1000;
   private static final int LONGEST_LIST = 1_000_000;
   private static final int DEEPEST = 32;
-  private static final int MOST_AT_ONCE = 256;
 
   /** The parts of each kind of record; asking for them anew takes most of a check. */
   private static final ClassValue<RecordComponent[]> PARTS =
@@ -84,11 +84,11 @@ final class ProjectCheck {
           "sampleRate is %s, which is no rate from %d to %d Hz"
               .formatted(shown(rate), LEAST_RATE, MOST_RATE));
     }
-    if (tree.path("tracks").size() > MOST_TRACKS) {
+    if (tree.path("tracks").size() > Limits.MOST_TRACKS) {
       throw new Wrong("there are %d tracks".formatted(tree.path("tracks").size()));
     }
     long framesASecond = rate.asLong(Project.DEFAULT_SAMPLE_RATE);
-    new ProjectCheck(Project.MOST_HOURS * 3600L * framesASecond).object((ObjectNode) tree, "", 0);
+    new ProjectCheck(Limits.MOST_HOURS * 3600L * framesASecond).object((ObjectNode) tree, "", 0);
   }
 
   private void value(String name, JsonNode value, String place, int depth) {
@@ -120,11 +120,14 @@ final class ProjectCheck {
             field -> value(field.getKey(), field.getValue(), place + field.getKey(), depth + 1));
     if (object.has("numerator") && object.has("denominator")) {
       double rate = object.get("numerator").asDouble() / object.get("denominator").asDouble();
-      if (!(rate >= 1 && rate <= MOST_PICTURES_A_SECOND)) {
+      if (!(rate >= FrameRate.SLOWEST && rate <= FrameRate.FASTEST)) {
         throw new Wrong(
-            "%s is no rate from 1 to %d pictures a second"
-                .formatted(
-                    place.substring(0, Math.max(0, place.length() - 1)), MOST_PICTURES_A_SECOND));
+            String.format(
+                Locale.ROOT,
+                "%s is no rate from %s to %.0f pictures a second",
+                place.substring(0, Math.max(0, place.length() - 1)),
+                FrameRate.SLOWEST,
+                FrameRate.FASTEST));
       }
     }
   }
@@ -163,7 +166,7 @@ final class ProjectCheck {
       if (value.longValue() > mostFrames || value.longValue() < -mostFrames) {
         throw new Wrong(
             "%s is %s frames, more than %d hours"
-                .formatted(place, value.longValue(), Project.MOST_HOURS));
+                .formatted(place, value.longValue(), Limits.MOST_HOURS));
       }
     } else if (name.endsWith("Seconds")) {
       between(value, place, -MOST_SECONDS, MOST_SECONDS, "seconds");
@@ -233,18 +236,11 @@ final class ProjectCheck {
   /** Lets a list pass of which no more lie over one another than anybody lays there. */
   private static <T> void requireFewAtOnce(
       List<T> list, ToLongFunction<T> start, ToLongFunction<T> end, String place) {
-    long[] starts = list.stream().mapToLong(start).sorted().toArray();
-    long[] ends = list.stream().mapToLong(end).sorted().toArray();
-    int ended = 0;
-    for (int i = 0; i < starts.length; i++) {
-      while (ended < ends.length && ends[ended] <= starts[i]) {
-        ended++;
-      }
-      if (i + 1 - ended > MOST_AT_ONCE) {
-        throw new Wrong(
-            "%s: more than %d of them lie over one another at frame %d"
-                .formatted(place, MOST_AT_ONCE, starts[i]));
-      }
+    OptionalLong crowd = Limits.crowd(list, start, end);
+    if (crowd.isPresent()) {
+      throw new Wrong(
+          "%s: more than %d of them lie over one another at frame %d"
+              .formatted(place, Limits.MOST_AT_ONCE, crowd.getAsLong()));
     }
   }
 

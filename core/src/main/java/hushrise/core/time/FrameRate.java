@@ -11,11 +11,21 @@ public record FrameRate(int numerator, int denominator) {
   /** What a project without a picture uses. */
   public static final FrameRate DEFAULT = new FrameRate(25, 1);
 
+  /** The slowest and the fastest rate that is believed, in pictures a second. */
+  public static final double SLOWEST = 0.001;
+
+  public static final double FASTEST = 1000;
+
   public FrameRate {
     if (numerator < 1 || denominator < 1) {
       throw new IllegalArgumentException(
           "A frame rate must be positive: " + numerator + "/" + denominator);
     }
+  }
+
+  /** Whether pictures may come as slowly, or as fast: slides do, and what a camera takes. */
+  public boolean isBelievable() {
+    return perSecond() >= SLOWEST && perSecond() <= FASTEST;
   }
 
   /** The picture frame that is shown at a sample frame: the last one that began at or before it. */
