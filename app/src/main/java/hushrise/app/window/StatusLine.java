@@ -3,13 +3,18 @@ package hushrise.app.window;
 import hushrise.app.job.Jobs;
 import hushrise.app.job.Messages;
 import javafx.scene.control.Label;
+import javafx.scene.control.Tooltip;
 import javafx.scene.layout.HBox;
 import javafx.scene.layout.Priority;
 
-/** The window's last line: what it has to say, what is under way, and where sound goes. */
+/**
+ * The window's last line: what it has to say, what is under way, and where sound goes. A sentence
+ * that is too long for it stands in two smaller ones.
+ */
 final class StatusLine extends HBox implements Messages {
 
   private static final String COMPLAINT = "complaint";
+  private static final String LONG = "long";
   private static final double HEIGHT = 28;
 
   private final Label status = new Label();
@@ -21,6 +26,7 @@ final class StatusLine extends HBox implements Messages {
     status.setId("status");
     status.setMaxWidth(Double.MAX_VALUE);
     setHgrow(status, Priority.ALWAYS);
+    status.textTruncatedProperty().subscribe(this::wrap);
     output.getStyleClass().add("faint");
     output.setMinWidth(USE_PREF_SIZE);
     getChildren().addAll(status, output);
@@ -28,6 +34,19 @@ final class StatusLine extends HBox implements Messages {
     // A job that comes or goes must not move the timeline, least of all under a drag.
     setMinHeight(HEIGHT);
     setMaxHeight(HEIGHT);
+  }
+
+  private void wrap(boolean truncated) {
+    if (truncated && !getStyleClass().contains(LONG)) {
+      getStyleClass().add(LONG);
+      status.setTooltip(new Tooltip(status.getText()));
+    }
+  }
+
+  private void show(String sentence) {
+    getStyleClass().remove(LONG);
+    status.setTooltip(null);
+    status.setText(sentence);
   }
 
   /** Shows what is under way. */
@@ -44,7 +63,7 @@ final class StatusLine extends HBox implements Messages {
   @Override
   public void say(String sentence) {
     status.getStyleClass().remove(COMPLAINT);
-    status.setText(sentence);
+    show(sentence);
   }
 
   /** Says what went wrong; it stays until the next thing is said. */
@@ -59,7 +78,7 @@ final class StatusLine extends HBox implements Messages {
     if (!hint.equals(toldHint)) {
       toldHint = hint;
       if (!status.getStyleClass().contains(COMPLAINT)) {
-        status.setText(hint);
+        show(hint);
       }
     }
   }

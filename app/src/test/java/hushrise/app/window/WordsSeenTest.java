@@ -2,12 +2,16 @@ package hushrise.app.window;
 
 import static org.assertj.core.api.Assertions.assertThat;
 
+import hushrise.app.command.CommandId;
+import java.nio.file.Path;
 import java.util.LinkedHashSet;
+import java.util.List;
 import java.util.Set;
 import java.util.function.Consumer;
 import javafx.scene.control.Control;
 import javafx.scene.control.Labeled;
 import javafx.scene.control.TextField;
+import javafx.scene.layout.Region;
 import javafx.scene.text.Text;
 import org.junit.jupiter.api.Tag;
 import org.junit.jupiter.api.Test;
@@ -53,6 +57,22 @@ class WordsSeenTest extends SurveyTestCase {
   void noWordsAreCutShort() {
     everywhere(this::findCut);
     assertThat(bad).isEmpty();
+  }
+
+  @Test
+  void aLongSentenceStandsInTwoLines() {
+    resize(SMALL_WIDTH, SMALL_HEIGHT);
+    Path file =
+        folder.resolve("a folder with a long name ".repeat(6).strip()).resolve("a film.mp4");
+    double before = this.<Region>find("timeline").getHeight();
+    robot.interact(() -> window.take(List.of(file), false));
+    until("it is said", () -> status().contains("a film.mp4"));
+    Labeled status = find("status");
+    until("it is whole", () -> !status.isTextTruncated());
+    assertThat(status.isWrapText()).isTrue();
+    assertThat(this.<Region>find("timeline").getHeight()).isEqualTo(before);
+    robot.interact(() -> window.run(CommandId.SNAP));
+    until("there is one line", () -> !status.isWrapText());
   }
 
   @Test
