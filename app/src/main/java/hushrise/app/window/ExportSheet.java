@@ -10,6 +10,8 @@ import hushrise.app.session.Selection;
 import hushrise.app.session.Session;
 import hushrise.app.widget.Choice;
 import hushrise.app.widget.Form;
+import hushrise.app.widget.Takes;
+import hushrise.app.widget.TypedField;
 import hushrise.core.Problem;
 import hushrise.core.export.Outputs;
 import hushrise.core.loudness.FilmLoudness;
@@ -102,7 +104,9 @@ final class ExportSheet {
     credits.setId("export-credits");
     lastChapter.setId("export-credits-chapter");
     chapters.setId("export-chapters");
+    Takes.limit(presetName, TypedField.LONGEST);
     presetName.setId("export-preset-name");
+    presetName.setOnAction(e -> keep());
     presetName.setPromptText(text("export.presetName"));
     presetName.setAccessibleText(text("export.presetName"));
     where.setId("export-target");

@@ -13,6 +13,7 @@ import javafx.scene.Parent;
 import javafx.scene.Scene;
 import javafx.scene.TraversalDirection;
 import javafx.scene.control.Button;
+import javafx.scene.control.ComboBoxBase;
 import javafx.scene.control.Label;
 import javafx.scene.input.KeyCode;
 import javafx.scene.input.KeyEvent;
@@ -54,7 +55,10 @@ public final class Sheet extends StackPane implements Questions {
         e -> {
           backwards = e.getCode() == KeyCode.TAB && e.isShiftDown();
           if (e.getCode() == KeyCode.ESCAPE) {
-            if (!Takes.forget(getScene().getFocusOwner())) {
+            Node owner = getScene().getFocusOwner();
+            if (owner instanceof ComboBoxBase<?> list && list.isShowing()) {
+              list.hide();
+            } else if (!Takes.forget(owner)) {
               close();
             }
             e.consume();

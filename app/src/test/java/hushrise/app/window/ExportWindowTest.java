@@ -3,6 +3,7 @@ package hushrise.app.window;
 import static org.assertj.core.api.Assertions.assertThat;
 
 import hushrise.app.command.CommandId;
+import hushrise.app.widget.Focus;
 import hushrise.core.edit.ShelfEdits;
 import hushrise.core.loudness.Measurement;
 import hushrise.core.project.media.Credit;
@@ -140,13 +141,33 @@ class ExportWindowTest extends WindowTestCase {
   }
 
   @Test
+  void aListOpensByItsKeysAndClosesByEsc() {
+    robot.clickOn("#export");
+    ComboBox<OutputFormat> formats = find("export-format");
+    OutputFormat before = formats.getValue();
+    robot.interact(() -> Focus.ask(formats));
+    press(KeyCode.ENTER);
+    assertThat(formats.isShowing()).isTrue();
+    press(KeyCode.ESCAPE);
+    assertThat(formats.isShowing()).isFalse();
+    assertThat(find("sheet").isVisible()).isTrue();
+    press(KeyCode.SPACE);
+    press(KeyCode.DOWN);
+    press(KeyCode.ENTER);
+    assertThat(formats.isShowing()).isFalse();
+    assertThat(formats.getValue()).isNotEqualTo(before);
+    assertThat(find("sheet").isVisible()).as("nothing is exported").isTrue();
+  }
+
+  @Test
   void choicesAreKeptAsAPresetAndForgotten() {
     robot.clickOn("#export");
-    robot.clickOn("#export-preset-name").write("Harbour radio");
     ComboBox<OutputFormat> formats = find("export-format");
     robot.interact(() -> formats.setValue(OutputFormat.OPUS));
     robot.clickOn("#export-loudness");
-    robot.clickOn("#export-keep");
+    robot.clickOn("#export-preset-name").write("Harbour radio");
+    press(KeyCode.ENTER);
+    assertThat(find("sheet").isVisible()).as("nothing is exported").isTrue();
     ComboBox<Optional<Preset>> presets = find("export-preset");
     assertThat(presets.getValue().orElseThrow().name()).isEqualTo("Harbour radio");
     press(KeyCode.ESCAPE);
