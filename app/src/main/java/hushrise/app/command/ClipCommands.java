@@ -248,10 +248,6 @@ public final class ClipCommands {
   }
 
   private void duplicate() {
-    if (chosen().isEmpty()) {
-      needClip();
-      return;
-    }
     Set<String> ids = chosen();
     pasted(
         text("edit.duplicate"),

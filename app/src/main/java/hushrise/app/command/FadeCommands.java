@@ -11,6 +11,7 @@ import hushrise.core.project.media.TrackKind;
 import hushrise.core.project.timeline.Clip;
 import hushrise.core.time.Span;
 import java.util.Optional;
+import java.util.OptionalLong;
 import java.util.Set;
 import java.util.stream.Collectors;
 
@@ -44,10 +45,6 @@ public final class FadeCommands {
     return session.selection().clipIds();
   }
 
-  private void needClip() {
-    messages.say(CommandId.Needs.CLIP.words());
-  }
-
   private void fadeWithPicture() {
     Optional<Span> fade = cuts.fadeToBlack();
     if (fade.isEmpty()) {
@@ -76,10 +73,6 @@ public final class FadeCommands {
   }
 
   private void fadeFromHere() {
-    if (chosen().isEmpty()) {
-      needClip();
-      return;
-    }
     Set<String> ids = chosen();
     session.commit(text("edit.fadeOut"), p -> FadeEdits.outFrom(p, ids, session.playhead()));
   }
@@ -97,24 +90,32 @@ public final class FadeCommands {
         });
   }
 
-  /** Lets the fade-in reach to the first cut of the picture after the clip's start. */
+  /** Lets fade-ins reach to the first cut of the picture after their clips' starts. */
   private void fadeToCut() {
-    Optional<Clip> clip = session.selection().oneClip().flatMap(project()::clip);
-    if (clip.isEmpty()) {
-      needClip();
+    Set<String> ids = chosen();
+    if (ids.stream().allMatch(id -> cutWithin(project().clip(id).orElseThrow()).isEmpty())) {
+      messages.say(text("fade.noCut"));
       return;
     }
-    java.util.OptionalLong cut =
-        cuts.frames().stream()
-            .mapToLong(Long::longValue)
-            .filter(f -> f > clip.get().startFrame() && f < clip.get().endFrame())
-            .min();
-    if (cut.isEmpty()) {
-      messages.say(text("fade.noCut"));
-    } else {
-      session.commit(
-          text("edit.fadeIn"),
-          p -> FadeEdits.setIn(p, clip.get().id(), cut.getAsLong() - clip.get().startFrame()));
-    }
+    session.commit(
+        text("edit.fadeIn"),
+        p -> {
+          Project changed = p;
+          for (String id : ids) {
+            Clip clip = p.clip(id).orElseThrow();
+            OptionalLong cut = cutWithin(clip);
+            if (cut.isPresent()) {
+              changed = FadeEdits.setIn(changed, id, cut.getAsLong() - clip.startFrame());
+            }
+          }
+          return changed;
+        });
+  }
+
+  private OptionalLong cutWithin(Clip clip) {
+    return cuts.frames().stream()
+        .mapToLong(Long::longValue)
+        .filter(f -> f > clip.startFrame() && f < clip.endFrame())
+        .min();
   }
 }
