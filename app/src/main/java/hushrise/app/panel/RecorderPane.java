@@ -129,7 +129,7 @@ public final class RecorderPane extends VBox {
             "recorder-count",
             List.of(0, 2, 3, 4, 5),
             s -> s == 0 ? text("recorder.count.none") : text("recorder.count.s", s));
-    count.setValue(recording.countInSecondsProperty().get());
+    recording.countInSecondsProperty().subscribe(s -> count.setValue(s.intValue()));
     count.setOnAction(e -> recording.countInSecondsProperty().set(count.getValue()));
     GridPane grid = new GridPane(8, 5);
     row(grid, 0, text("recorder.input"), input);

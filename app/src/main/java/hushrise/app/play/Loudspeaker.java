@@ -33,6 +33,7 @@ public final class Loudspeaker implements AutoCloseable {
   private final ReadOnlyDoubleWrapper speed = new ReadOnlyDoubleWrapper(1);
   private final ReadOnlyObjectWrapper<Ears> ears = new ReadOnlyObjectWrapper<>(Ears.PLAIN);
   private final ReadOnlyObjectWrapper<String> outputName;
+  private Optional<String> chosen = Optional.empty();
 
   /**
    * @param output closed together with this
@@ -86,13 +87,19 @@ public final class Loudspeaker implements AutoCloseable {
     return outputName.getReadOnlyProperty();
   }
 
+  /** The output that a person chose, whatever stands in for it now; empty when nobody did. */
+  public Optional<String> chosenOutput() {
+    return chosen;
+  }
+
   public void setEars(Ears how) {
     ears.set(how);
     player.setEars(how);
   }
 
-  /** Goes on through another output. */
-  public void setOutput(AudioOutput next) {
+  /** Goes on through another output, as a person wants it. */
+  public void chooseOutput(AudioOutput next) {
+    chosen = Optional.of(next.name());
     outputName.set(next.name());
     player.setOutput(next);
   }

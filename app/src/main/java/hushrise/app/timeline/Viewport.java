@@ -91,7 +91,7 @@ public final class Viewport implements TimeView {
   }
 
   /** How wide the heads of the tracks are, in pixels. */
-  DoubleProperty headWidthProperty() {
+  public DoubleProperty headWidthProperty() {
     return headWidth;
   }
 
@@ -99,7 +99,7 @@ public final class Viewport implements TimeView {
     return headWidth.get();
   }
 
-  void setHeadWidth(double pixels) {
+  public void setHeadWidth(double pixels) {
     headWidth.set(Math.clamp(pixels, NARROWEST_HEAD, WIDEST_HEAD));
   }
 

@@ -35,6 +35,7 @@ public final class HushRiseApp extends Application {
   private Window window;
   private FirstLook firstLook;
   private Optional<WindowPlace> place = Optional.empty();
+  private Optional<Remembered> remembered = Optional.empty();
 
   @Override
   public void start(Stage stage) {
@@ -64,6 +65,8 @@ public final class HushRiseApp extends Application {
       Preferences preferences = Preferences.userNodeForPackage(WindowPlace.class);
       place = Optional.of(new WindowPlace(preferences, stage, window));
       place.get().restore(WIDTH, HEIGHT);
+      remembered = Optional.of(window.remembered(preferences));
+      remembered.get().restore();
     }
     stage.show();
     window.focusTimeline();
@@ -117,6 +120,7 @@ public final class HushRiseApp extends Application {
   @Override
   public void stop() {
     place.ifPresent(WindowPlace::keep);
+    remembered.ifPresent(Remembered::keep);
     window.close();
     firstLook.close();
   }

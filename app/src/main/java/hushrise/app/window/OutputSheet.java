@@ -37,7 +37,7 @@ final class OutputSheet {
           sheet.close();
           if (name != null) {
             try {
-              loudspeaker.setOutput(devices.output(name, Project.DEFAULT_SAMPLE_RATE));
+              loudspeaker.chooseOutput(devices.output(name, Project.DEFAULT_SAMPLE_RATE));
               messages.say(text("output.now", name));
             } catch (Problem problem) {
               messages.complain(problem.getMessage());

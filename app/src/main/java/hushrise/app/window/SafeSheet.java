@@ -14,13 +14,14 @@ import javafx.scene.layout.GridPane;
 /** The numbers that a safe level is made of. */
 final class SafeSheet {
 
-  private static final TrackKind[] KINDS = {
+  /** The kinds that have a usual loudness. */
+  static final TrackKind[] KINDS = {
     TrackKind.VOICE, TrackKind.MUSIC, TrackKind.EFFECTS, TrackKind.CAMERA
   };
 
-  private static final double LEAST_LUFS = -60;
-  private static final double MOST_LUFS = -6;
-  private static final double LEAST_HOT_DB = -30;
+  static final double LEAST_LUFS = -60;
+  static final double MOST_LUFS = -6;
+  static final double LEAST_HOT_DB = -30;
 
   private SafeSheet() {}
 

@@ -40,6 +40,7 @@ import hushrise.media.CacheFolder;
 import hushrise.media.Presets;
 import java.nio.file.Path;
 import java.util.List;
+import java.util.prefs.Preferences;
 import javafx.application.Platform;
 import javafx.beans.property.DoubleProperty;
 import javafx.beans.property.ObjectProperty;
@@ -428,6 +429,17 @@ public final class Window {
   /** How high the row under the timeline was made; 0: as high as the window asks for. */
   DoubleProperty bottomHeightProperty() {
     return bottom.chosenHeightProperty();
+  }
+
+  /** What a person sets that is to be there the next time, but for its place on the screen. */
+  Remembered remembered(Preferences preferences) {
+    return new Remembered(preferences)
+        .habits(session.habits())
+        .heads(view)
+        .safeLevels(sets.safe().ruleProperty())
+        .rides(transport.riders().ruleProperty())
+        .recorder(recording(), devices)
+        .output(transport.loudspeaker(), devices);
   }
 
   /** Gives the keys to the timeline. */
