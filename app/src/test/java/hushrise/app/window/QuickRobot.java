@@ -1,6 +1,8 @@
 package hushrise.app.window;
 
 import java.util.concurrent.Callable;
+import java.util.concurrent.TimeUnit;
+import java.util.concurrent.atomic.AtomicInteger;
 import javafx.geometry.Point2D;
 import javafx.scene.input.KeyCode;
 import javafx.scene.input.MouseButton;
@@ -26,6 +28,9 @@ final class QuickRobot extends FxRobot {
   /** Two presses of one place within this time are one double-click. */
   private static final long DOUBLE_CLICK_MILLIS = 550;
 
+  private static final long CLICK_ARRIVES_NANOS = 400_000_000;
+
+  private final AtomicInteger released = new AtomicInteger();
   private Point2D clicked = Point2D.ZERO;
   private long clickedAt = System.nanoTime() - DOUBLE_CLICK_MILLIS * 1_000_000;
 
@@ -87,6 +92,20 @@ final class QuickRobot extends FxRobot {
     return this;
   }
 
+  /** Tells that a button's release has arrived in the window. */
+  void released() {
+    released.incrementAndGet();
+  }
+
+  /** Waits a moment for a release; one over a menu goes to a window of its own. */
+  private void awaitRelease(int before) {
+    long end = System.nanoTime() + CLICK_ARRIVES_NANOS;
+    while (released.get() == before && System.nanoTime() < end) {
+      WaitForAsyncUtils.sleep(2, TimeUnit.MILLISECONDS);
+    }
+    settle();
+  }
+
   /** Clicks once: a click of the same place just before it is not to make a double-click of it. */
   @Override
   public QuickRobot clickOn(MouseButton... buttons) {
@@ -97,8 +116,13 @@ final class QuickRobot extends FxRobot {
     }
     clicked = here;
     clickedAt = System.nanoTime();
+    int before = released.get();
     press(buttons);
-    return release(buttons);
+    release(buttons);
+    if (!HEADLESS) {
+      awaitRelease(before);
+    }
+    return this;
   }
 
   @Override

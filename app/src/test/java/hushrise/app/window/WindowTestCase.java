@@ -82,6 +82,7 @@ abstract class WindowTestCase {
     stage.setScene(scene);
     stage.sizeToScene();
     scene.addEventFilter(KeyEvent.KEY_RELEASED, e -> released.incrementAndGet());
+    scene.addEventFilter(MouseEvent.MOUSE_RELEASED, e -> robot.released());
     stage.show();
     window.focusTimeline();
     if (opensDemo()) {
