@@ -5,7 +5,6 @@ import hushrise.app.record.Background;
 import hushrise.app.record.Recording;
 import hushrise.app.session.Habits;
 import hushrise.app.timeline.Viewport;
-import hushrise.core.Problem;
 import hushrise.core.edit.SafeLevel;
 import hushrise.core.project.Project;
 import hushrise.core.project.media.TrackKind;
@@ -166,8 +165,8 @@ final class Remembered {
         if (!kept.isEmpty()) {
           setting.take().accept(kept);
         }
-      } catch (IllegalArgumentException | Problem e) {
-        LOG.info("{} stays as usual", setting.key(), e);
+      } catch (RuntimeException e) { // whatever a device does, the window opens
+        LOG.warn("{} stays as usual", setting.key(), e);
       }
       begun.put(setting.key(), setting.value().get());
     }

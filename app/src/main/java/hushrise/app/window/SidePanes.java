@@ -45,8 +45,7 @@ final class SidePanes {
     if (!open) {
       scroll.setContent(what);
       pane.setRight(scroll);
-      scroll.applyCss(); // only with its looks does its content belong to the window, and can have
-      // the keys
+      scroll.applyCss(); // before that its content is in no window, and cannot have the keys
       end = ended;
       begun.run();
     }

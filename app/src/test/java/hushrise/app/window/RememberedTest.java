@@ -1,12 +1,17 @@
 package hushrise.app.window;
 
 import static org.assertj.core.api.Assertions.assertThat;
+import static org.mockito.ArgumentMatchers.anyInt;
+import static org.mockito.ArgumentMatchers.anyString;
+import static org.mockito.Mockito.mock;
+import static org.mockito.Mockito.when;
 
 import hushrise.app.command.CommandId;
 import hushrise.app.record.Background;
 import hushrise.core.project.Project;
 import hushrise.core.sound.Devices;
 import hushrise.media.StandInDevices;
+import java.util.List;
 import java.util.concurrent.TimeoutException;
 import java.util.prefs.BackingStoreException;
 import java.util.prefs.Preferences;
@@ -104,6 +109,17 @@ class RememberedTest extends WindowTestCase {
     assertThat(kept.get("set.output", "none")).isEqualTo(output);
     startAgain();
     assertThat(window.transport().loudspeaker().chosenOutput()).hasValue(output);
+  }
+
+  @Test
+  void aDeviceThatFailsKeepsNoWindowFromOpening() {
+    Devices failing = mock(Devices.class);
+    when(failing.outputs()).thenReturn(List.of("failing"));
+    when(failing.output(anyString(), anyInt())).thenThrow(new IllegalStateException("driver"));
+    kept.put("set.output", "failing");
+    robot.interact(
+        () -> new Remembered(kept).output(window.transport().loudspeaker(), failing).restore());
+    assertThat(window.transport().loudspeaker().chosenOutput()).isEmpty();
   }
 
   @Test
