@@ -108,10 +108,15 @@ final class Hand {
               at.getY(),
               false,
               null));
-      List.copyOf(Window.getWindows()).stream()
-          .filter(PopupWindow.class::isInstance)
-          .forEach(Window::hide);
+      closePopups();
     }
+  }
+
+  /** Closes all lists and menus that stand open. */
+  static void closePopups() {
+    List.copyOf(Window.getWindows()).stream()
+        .filter(PopupWindow.class::isInstance)
+        .forEach(Window::hide);
   }
 
   /** What it does, as far as it is needed to find that again. */

@@ -1,5 +1,9 @@
 package hushrise.bench;
 
+import ch.qos.logback.classic.Level;
+import ch.qos.logback.classic.Logger;
+import ch.qos.logback.classic.spi.ILoggingEvent;
+import ch.qos.logback.core.AppenderBase;
 import hushrise.app.command.CommandId;
 import hushrise.app.file.FileChoice;
 import hushrise.app.look.Theme;
@@ -7,7 +11,6 @@ import hushrise.app.session.Selection;
 import hushrise.app.window.Quiet;
 import hushrise.app.window.Window;
 import hushrise.core.project.Project;
-import hushrise.core.project.level.Hush;
 import hushrise.core.project.timeline.Clip;
 import hushrise.core.project.timeline.Track;
 import hushrise.media.CacheFolder;
@@ -31,6 +34,7 @@ import javafx.scene.Node;
 import javafx.scene.Scene;
 import javafx.scene.control.ButtonBase;
 import javafx.stage.Stage;
+import org.slf4j.LoggerFactory;
 
 /**
  * A long day in the real window in a few minutes: round after round a project is opened, worked on
@@ -71,7 +75,7 @@ public final class Soak {
     private long seed;
     private Window window;
     private FirstLook look;
-    private String last = "the start";
+    private volatile String last = "the start";
 
     @Override
     public void start(Stage stage) throws IOException {
@@ -87,6 +91,7 @@ public final class Soak {
           commands.add(id);
         }
       }
+      complainOfErrors();
       Theme.loadFonts();
       CacheFolder cache = new CacheFolder(folder.resolve("cache"), 1L << 30);
       look = FirstLook.inForce(() -> cache);
@@ -99,10 +104,37 @@ public final class Soak {
       round(0);
     }
 
+    /** What fails in the background is in the log, and counts as well. */
+    private void complainOfErrors() {
+      Logger root = (Logger) LoggerFactory.getLogger(org.slf4j.Logger.ROOT_LOGGER_NAME);
+      AppenderBase<ILoggingEvent> appender =
+          new AppenderBase<>() {
+            @Override
+            protected void append(ILoggingEvent event) {
+              if (event.getLevel().isGreaterOrEqual(Level.ERROR)) {
+                wrong("after %s: %s".formatted(last, event.getFormattedMessage()));
+              }
+            }
+          };
+      appender.setContext(root.getLoggerContext());
+      appender.start();
+      root.addAppender(appender);
+    }
+
     private void fail(Throwable e) {
+      if (isOfTheScreen(e)) {
+        return;
+      }
       failed = true;
       System.out.printf("after %s:%n", last);
       e.printStackTrace(System.out);
+    }
+
+    /** A popup that lies partly beyond the headless screen, which a real one allows. */
+    private static boolean isOfTheScreen(Throwable e) {
+      return e instanceof IndexOutOfBoundsException
+          && Stream.of(e.getStackTrace())
+              .anyMatch(at -> at.getClassName().equals("com.sun.glass.ui.headless.HeadlessWindow"));
     }
 
     private void round(int number) {
@@ -137,6 +169,7 @@ public final class Soak {
     private void act(int number, Path own) {
       Random random = new Random(seed + number);
       Hand hand = new Hand(window.root(), random);
+      Fingers fingers = new Fingers(window.root(), random);
       new AnimationTimer() {
         private int done;
 
@@ -153,14 +186,14 @@ public final class Soak {
             finish(number, own);
           } else {
             done++;
-            one(random, hand);
+            one(random, hand, fingers);
           }
         }
       }.start();
     }
 
-    /** A command, or a move of the hand: whatever it holds, keys may come. */
-    private void one(Random random, Hand hand) {
+    /** A command, a move of the hand, or something typed: whatever it holds, keys may come. */
+    private void one(Random random, Hand hand, Fingers fingers) {
       if (hand.isHolding() && random.nextInt(5) > 0) {
         hand.drag();
         last = hand.words();
@@ -168,6 +201,10 @@ public final class Soak {
       } else if (!hand.isHolding() && random.nextBoolean()) {
         hand.press();
         last = hand.words();
+        return;
+      } else if (random.nextInt(3) == 0) {
+        fingers.act();
+        last = fingers.words() + (hand.isHolding() ? " while " + hand.words() : "");
         return;
       }
       Project project = window.session().shown();
@@ -188,12 +225,19 @@ public final class Soak {
     private void chooseSomething(Project project, Random random) {
       List<Selection> all = new ArrayList<>();
       for (Track track : project.tracks()) {
+        all.add(new Selection.OfTrack(track.id()));
         for (Clip clip : track.clips()) {
           all.add(new Selection.OfClip(track.id(), clip.id()));
+          for (int i = 0; i < clip.seams().size(); i++) {
+            all.add(new Selection.OfSeam(track.id(), clip.id(), i));
+          }
         }
-        for (Hush hush : track.hushes()) {
-          all.add(new Selection.OfHush(track.id(), hush.id()));
-        }
+        track.hushes().forEach(h -> all.add(new Selection.OfHush(track.id(), h.id())));
+        track.rises().forEach(r -> all.add(new Selection.OfRise(track.id(), r.id())));
+        track
+            .line()
+            .keyframes()
+            .forEach(k -> all.add(new Selection.OfKeyframe(track.id(), k.frame())));
       }
       if (!all.isEmpty()) {
         window.session().select(all.get(random.nextInt(all.size())));
