@@ -99,6 +99,7 @@ final class VersionsSheet {
     most.setEditable(true);
     most.setPrefWidth(90);
     most.setAccessibleText(text("versions.most"));
+    most.getEditor().setAccessibleText(text("versions.most"));
     most.valueProperty().subscribe(keeping::setMostVersions);
     Label mostWords = new Label(text("versions.most"));
     mostWords.setLabelFor(most);

@@ -40,11 +40,13 @@ import javafx.scene.input.ScrollEvent;
 import javafx.stage.Stage;
 import org.junit.jupiter.api.AfterEach;
 import org.junit.jupiter.api.BeforeEach;
+import org.junit.jupiter.api.extension.ExtendWith;
 import org.junit.jupiter.api.io.TempDir;
 import org.testfx.api.FxToolkit;
 import org.testfx.util.WaitForAsyncUtils;
 
 /** A real window on the demo's files, driven by mouse and keys on the headless platform. */
+@ExtendWith(NothingWentWrong.class)
 abstract class WindowTestCase {
 
   /** Marks tests that hardly ask anything of the display: they do not run on one again. */

@@ -8,7 +8,9 @@ import java.util.LinkedHashSet;
 import java.util.List;
 import java.util.Set;
 import java.util.function.Consumer;
+import javafx.scene.Node;
 import javafx.scene.control.Control;
+import javafx.scene.control.Label;
 import javafx.scene.control.Labeled;
 import javafx.scene.control.TextField;
 import javafx.scene.layout.Region;
@@ -51,6 +53,36 @@ class WordsSeenTest extends SurveyTestCase {
                         bad.add(where + ": " + n.getId() + " lies outside " + n);
                       }
                     }));
+  }
+
+  private void findNameless(String where) {
+    robot.interact(
+        () ->
+            within(window.root())
+                .filter(n -> n.isFocusTraversable() && !n.isDisabled())
+                .filter(n -> nameOf(n).isBlank())
+                .forEach(n -> bad.add(where + ": " + n.getId() + " " + n)));
+  }
+
+  /** What a screen reader says of a node. */
+  private String nameOf(Node node) {
+    if (node.getAccessibleText() != null) {
+      return node.getAccessibleText();
+    }
+    if (node instanceof Labeled labeled && labeled.getText() != null) {
+      return labeled.getText();
+    }
+    return within(window.root())
+        .filter(n -> n instanceof Label label && label.getLabelFor() == node)
+        .map(n -> ((Label) n).getText())
+        .findAny()
+        .orElse("");
+  }
+
+  @Test
+  void allThatTakesTheKeysHasAName() {
+    everywhere(this::findNameless);
+    assertThat(bad).isEmpty();
   }
 
   @Test
