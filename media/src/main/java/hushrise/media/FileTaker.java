@@ -34,9 +34,10 @@ final class FileTaker {
 
   Media take(Path file, MediaKind kind, Progress progress) {
     Path absolute = file.toAbsolutePath().normalize();
-    return taken(file, kind, progress)
+    Media media = taken(file, kind, progress);
+    return media
         .withContent(Optional.of(ContentKeys.of(absolute)))
-        .withCutShort(CutShort.seems(absolute) || endsEarly(absolute, kind));
+        .withCutShort(CutShort.seems(absolute) || endsEarly(absolute, media.kind()));
   }
 
   /** Whether a film says that it lasts longer than its pictures do. */

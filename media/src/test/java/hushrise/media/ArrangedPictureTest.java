@@ -73,9 +73,9 @@ class ArrangedPictureTest extends MediaTestCase {
     assertThat(store.guessKind(file, Progress.NONE)).isEqualTo(MediaKind.STILL);
     Media media = store.take(file, MediaKind.STILL, Progress.NONE);
     assertThat(media.hasSound()).isFalse();
-    assertThat(store.take(file, MediaKind.PICTURE, Progress.NONE).kind())
-        .as("chosen as the film")
-        .isEqualTo(MediaKind.STILL);
+    Media asFilm = store.take(file, MediaKind.PICTURE, Progress.NONE);
+    assertThat(asFilm.kind()).as("chosen as the film").isEqualTo(MediaKind.STILL);
+    assertThat(asFilm.cutShort()).isFalse();
     assertThat(greyAt(file, 0)).isCloseTo(140, within(3));
   }
 
