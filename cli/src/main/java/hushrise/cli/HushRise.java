@@ -167,7 +167,8 @@ public final class HushRise implements Runnable {
     }
     return e.getCommandLine().getParent() == null
         ? "There is no command '%s'.".formatted(unmatched.getFirst())
-        : "It is not clear what '%s' is for: a name with spaces needs quotes around it."
+        : ("It is not clear what '%s' is for: an option before it says so, as those below; "
+                + "a name with spaces needs quotes around it.")
             .formatted(unmatched.getFirst());
   }
 

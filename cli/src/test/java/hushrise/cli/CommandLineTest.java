@@ -213,7 +213,7 @@ class CommandLineTest extends CommandLineTestCase {
                 .err())
         .startsWith("There is no option --film, --loud.\n");
     assertThat(call("fit", "my", "song.mp3", "--length", "9", "--to", "b.wav").err())
-        .startsWith("It is not clear what 'song.mp3' is for: a name with spaces needs quotes");
+        .startsWith("It is not clear what 'song.mp3' is for: an option before it says so");
   }
 
   @Test
