@@ -138,8 +138,10 @@ public final class LevelField extends TextField implements Takes {
     }
     OptionalDouble typed = LevelText.parse(getText());
     if (typed.isEmpty() || typed.getAsDouble() > highestDb) {
+      String words = getText();
       giveBack();
       wrong(true);
+      fireEvent(new Refused(words, getTooltip().getText()));
     } else {
       set(typed.getAsDouble());
     }

@@ -8,8 +8,9 @@ import java.util.function.DoubleConsumer;
 
 /**
  * A number between two others, to a tenth. What is typed counts at once where it can be; else it is
- * marked, and given back when the field is left. Esc gives back what was there before all that; the
- * arrow keys and the wheel go up and down by a half, with Shift by a tenth.
+ * marked, and what counts is given back on Enter and when the field is left. Esc gives back what
+ * was there before all that; the arrow keys and the wheel go up and down by a half, with Shift by a
+ * tenth.
  */
 public final class NumberField extends TypedField {
 
@@ -33,6 +34,7 @@ public final class NumberField extends TypedField {
     setAccessibleText(accessible);
     setTip(text("field.number.tip", written(least), written(most)));
     textProperty().addListener((p, was, now) -> typed(now));
+    onTyped(this::taken);
     focusedProperty().addListener((p, was, is) -> show(written(value)));
     onStep(
         (direction, fine) ->
@@ -45,12 +47,22 @@ public final class NumberField extends TypedField {
     show(written(number));
   }
 
+  private void taken(String words) {
+    if (fits(parsed(words))) {
+      show(written(value));
+    } else {
+      refuse(written(value), text("field.number.wrong", written(least), written(most)));
+    }
+  }
+
+  private boolean fits(OptionalDouble number) {
+    return number.isPresent() && number.getAsDouble() >= least && number.getAsDouble() <= most;
+  }
+
   private void typed(String words) {
     OptionalDouble number = parsed(words);
-    boolean fits =
-        number.isPresent() && number.getAsDouble() >= least && number.getAsDouble() <= most;
     getStyleClass().remove("wrong");
-    if (!fits) {
+    if (!fits(number)) {
       getStyleClass().add("wrong");
     } else if (!written(number.getAsDouble()).equals(written(value))) {
       value = Math.round(number.getAsDouble() * 10) / 10.0;

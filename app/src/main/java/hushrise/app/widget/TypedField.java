@@ -129,6 +129,7 @@ public class TypedField extends TextField implements Takes {
 
   /** Gives a value back after a text that is none, and says what the field takes. */
   public void refuse(String value, String help) {
+    Refused refused = new Refused(getText(), help);
     shown = value;
     answered = true;
     setText(value);
@@ -136,5 +137,6 @@ public class TypedField extends TextField implements Takes {
     getStyleClass().add("wrong");
     setTip(help);
     setAccessibleHelp(help);
+    fireEvent(refused);
   }
 }

@@ -33,6 +33,7 @@ import hushrise.app.session.Session;
 import hushrise.app.timeline.Desk;
 import hushrise.app.timeline.TimelineView;
 import hushrise.app.timeline.Viewport;
+import hushrise.app.widget.Refused;
 import hushrise.core.ear.Finding;
 import hushrise.core.journal.Recovered;
 import hushrise.core.sound.Devices;
@@ -248,6 +249,8 @@ public final class Window {
   /** Gives the window its stage and the scene its keys. */
   public void attach(Stage stage, Scene scene) {
     scene.fillProperty().bind(palette.map(Palette::background));
+    scene.addEventHandler(
+        Refused.TYPE, e -> status.complain(text("refused", e.typed(), e.takes())));
     closing.attach(stage);
     HeldKeys held = new HeldKeys();
     compare.addTo(held);

@@ -76,9 +76,11 @@ class LevelGesturesTest extends WindowTestCase {
     TextField field = find("detail-keyframe");
     assertThat(field.getText()).isEqualTo("\u22126.0 dB");
     assertThat(field.getStyleClass()).contains("wrong");
+    assertThat(status()).startsWith("\u201cloud\u201d was not taken. A level is");
     type("detail-time", "00:00:21:00");
     assertThat(keyframes().getFirst().frame()).isEqualTo(21L * RATE);
     type("detail-time", "whenever");
+    assertThat(status()).startsWith("\u201cwhenever\u201d was not taken. A time is");
     assertThat(keyframes().getFirst().frame()).isEqualTo(21L * RATE);
   }
 
