@@ -8,6 +8,7 @@ import javafx.scene.Parent;
 import javafx.scene.control.ButtonBase;
 import javafx.scene.control.ComboBox;
 import javafx.scene.control.ComboBoxBase;
+import javafx.scene.control.MenuButton;
 import javafx.scene.control.TextInputControl;
 import javafx.scene.input.KeyCode;
 import javafx.scene.input.KeyEvent;
@@ -91,6 +92,7 @@ final class Fingers {
   private static boolean usable(Node node) {
     String id = String.valueOf(node.getId());
     return (node instanceof ButtonBase || node instanceof ComboBoxBase<?>)
+        && !(node instanceof MenuButton)
         && LEFT_OUT.stream().noneMatch(id::contains);
   }
 

@@ -5,7 +5,6 @@ import ch.qos.logback.classic.Logger;
 import ch.qos.logback.classic.spi.ILoggingEvent;
 import ch.qos.logback.core.AppenderBase;
 import hushrise.app.command.CommandId;
-import hushrise.app.file.FileChoice;
 import hushrise.app.look.Theme;
 import hushrise.app.session.Selection;
 import hushrise.app.window.Quiet;
@@ -23,7 +22,6 @@ import java.nio.file.Path;
 import java.util.ArrayList;
 import java.util.EnumSet;
 import java.util.List;
-import java.util.Optional;
 import java.util.Random;
 import java.util.Set;
 import java.util.stream.Stream;
@@ -55,7 +53,7 @@ public final class Soak {
   }
 
   /** The window that is worked in. */
-  public static final class View extends Application implements FileChoice {
+  public static final class View extends Application {
 
     private static final int PAUSE = 25;
 
@@ -67,7 +65,7 @@ public final class Soak {
 
     private final List<Held> held = new ArrayList<>();
     private final List<CommandId> commands = new ArrayList<>();
-    private Optional<Path> choice = Optional.empty();
+    private final Choices choices = new Choices();
     private Path demo;
     private Path folder;
     private int rounds;
@@ -95,7 +93,7 @@ public final class Soak {
       Theme.loadFonts();
       CacheFolder cache = new CacheFolder(folder.resolve("cache"), 1L << 30);
       look = FirstLook.inForce(() -> cache);
-      window = new Window(cache, new SystemDevices(), Theme.QUAY, this, folder.resolve("work"));
+      window = new Window(cache, new SystemDevices(), Theme.QUAY, choices, folder.resolve("work"));
       Scene scene = new Scene(window.root(), 1280, 800);
       window.attach(stage, scene);
       Thread.currentThread().setUncaughtExceptionHandler((t, e) -> fail(e));
@@ -169,6 +167,7 @@ public final class Soak {
     private void act(int number, Path own) {
       Random random = new Random(seed + number);
       Hand hand = new Hand(window.root(), random);
+      choices.choose(own, random);
       Fingers fingers = new Fingers(window.root(), random);
       new AnimationTimer() {
         private int done;
@@ -246,6 +245,7 @@ public final class Soak {
 
     /** Stops what runs, takes a file, saves, exports, and looks at what is held. */
     private void finish(int number, Path own) {
+      choices.giveNone();
       window.transport().stop();
       settle();
       whenQuiet(
@@ -263,13 +263,13 @@ public final class Soak {
 
     private void export(int number, Path own) {
       settle();
-      choice = Optional.of(own.resolve("saved.hushrise"));
+      choices.give(own.resolve("saved.hushrise"));
       window.run(CommandId.SAVE_AS);
-      choice = Optional.of(own.resolve("film.mp4"));
+      choices.give(own.resolve("film.mp4"));
       window.run(CommandId.EXPORT);
       press("#export-choose");
       press("#export-start");
-      choice = Optional.empty();
+      choices.giveNone();
       whenQuiet(
           () -> {
             settle();
@@ -329,26 +329,6 @@ public final class Soak {
 
     private void whenQuiet(Runnable then) {
       Quiet.when(window, 20, then);
-    }
-
-    @Override
-    public List<Path> toRead(Kind kind, String title, boolean many) {
-      return choice.stream().toList();
-    }
-
-    @Override
-    public Optional<Path> toWrite(Kind kind, String title, Path suggestion) {
-      return choice;
-    }
-
-    @Override
-    public Optional<Path> folder(Kind kind, String title) {
-      return Optional.empty();
-    }
-
-    @Override
-    public Optional<Path> lastFolder(Kind kind) {
-      return Optional.empty();
     }
 
     @Override
