@@ -145,6 +145,10 @@ public final class SpeechCommands {
   private void read(Media media, Path file) {
     try {
       List<Span> spans = Captions.read(file, session.present().sampleRate());
+      if (spans.isEmpty()) {
+        messages.complain(text("speech.noCues", file));
+        return;
+      }
       session.commit(text("edit.readSpeech"), p -> SpeechEdits.set(p, media.id(), spans));
       messages.say(text("speech.wasRead", spans.size(), media.title()));
     } catch (Problem e) {
@@ -155,6 +159,10 @@ public final class SpeechCommands {
   private void write() {
     withMedia(
         (clip, media) -> {
+          if (media.speech().orElse(List.of()).isEmpty()) {
+            messages.say(text("speech.noPassages", media.title()));
+            return;
+          }
           Path folder = media.file().toAbsolutePath().getParent();
           Path suggestion = FileNames.free(folder, FileNames.bare(media.file()), ".vtt");
           choice

@@ -277,6 +277,22 @@ class DraftWindowTest extends WindowTestCase {
     chosen.next(file);
     robot.interact(() -> window.run(CommandId.SPEECH_READ));
     assertThat(status()).contains("no WebVTT");
+    Files.writeString(file, "WEBVTT\n\nNOTE nobody speaks\n");
+    chosen.next(file);
+    robot.interact(() -> window.run(CommandId.SPEECH_READ));
+    assertThat(status()).contains("no captions with times");
+    assertThat(speechOfFirst()).isEqualTo(was);
+    String tune = music().clips().getFirst().id();
+    robot.interact(() -> window.session().select(new Selection.OfClip(music().id(), tune)));
+    robot.interact(() -> window.run(CommandId.SPEECH_WRITE));
+    assertThat(status()).startsWith("No passages are marked in");
+    robot.interact(
+        () ->
+            window
+                .session()
+                .select(
+                    new Selection.OfClip(
+                        project().firstTrack(TrackKind.VOICE).orElseThrow().id(), first.id())));
     robot.interact(() -> window.run(CommandId.SPEECH_AGAIN));
     untilQuiet();
     assertThat(speechOfFirst()).isEqualTo(was);
