@@ -263,7 +263,7 @@ public final class Hearing {
 
   private void listen() {
     Project project = session.shown();
-    boolean dragging = session.isDragging();
+    boolean dragging = session.draggingProperty().get();
     boolean known =
         now.get().filter(n -> n.project().equals(project) && (n.isWhole() || dragging)).isPresent();
     if (closed || busy || known) {
@@ -282,7 +282,7 @@ public final class Hearing {
           if (asked == generation.get()) {
             show(heard);
           }
-          boolean over = !heard.isWhole() && !session.isDragging();
+          boolean over = !heard.isWhole() && !session.draggingProperty().get();
           if (asked != generation.get() || over || !session.shown().equals(heard.project())) {
             listenSoon();
           }

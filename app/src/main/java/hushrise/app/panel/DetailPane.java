@@ -107,7 +107,7 @@ public final class DetailPane extends VBox {
   }
 
   private void rebuild() {
-    boolean same = session.isDragging() || session.selection().equals(shown);
+    boolean same = session.draggingProperty().get() || session.selection().equals(shown);
     shown = session.selection();
     if (same) {
       form.refill();

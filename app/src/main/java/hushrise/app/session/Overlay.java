@@ -2,6 +2,9 @@ package hushrise.app.session;
 
 import hushrise.core.hush.HushDraft;
 import hushrise.core.project.Project;
+import java.util.LinkedHashMap;
+import java.util.List;
+import java.util.Map;
 import java.util.Optional;
 import java.util.function.UnaryOperator;
 import javafx.beans.property.ReadOnlyBooleanProperty;
@@ -31,35 +34,49 @@ final class Overlay {
   private final ReadOnlyObjectWrapper<Optional<HushDraft>> draft =
       new ReadOnlyObjectWrapper<>(Optional.empty());
   private final ReadOnlyBooleanWrapper dragging = new ReadOnlyBooleanWrapper();
-  private Optional<Drag> drag = Optional.empty();
+  private final Map<Object, Drag> drags = new LinkedHashMap<>();
   private Optional<UnaryOperator<Project>> pointed = Optional.empty();
   private Optional<UnaryOperator<Project>> comparison = Optional.empty();
 
   /** Gives everything up but a comparison. */
   void clear() {
-    hold(Optional.empty());
+    dropDrags();
     pointed = Optional.empty();
     draft.set(Optional.empty());
   }
 
-  void drag(Drag under) {
-    hold(Optional.of(under));
+  /**
+   * Drags on.
+   *
+   * @param hand whose drag it is; each has one of its own
+   */
+  void drag(Object hand, Drag under) {
+    drags.put(hand, under);
+    tellWhetherDragging();
   }
 
-  private void hold(Optional<Drag> held) {
-    drag = held;
-    dragging.set(held.isPresent());
+  boolean isDragging(Object hand) {
+    return drags.containsKey(hand);
+  }
+
+  private void tellWhetherDragging() {
+    dragging.set(!drags.isEmpty());
   }
 
   ReadOnlyBooleanProperty draggingProperty() {
     return dragging.getReadOnlyProperty();
   }
 
-  /** Gives the drag up, which is returned. */
-  Optional<Drag> dropDrag() {
-    Optional<Drag> was = drag;
-    hold(Optional.empty());
+  /** Gives a hand's drag up, which is returned. */
+  Optional<Drag> dropDrag(Object hand) {
+    Optional<Drag> was = Optional.ofNullable(drags.remove(hand));
+    tellWhetherDragging();
     return was;
+  }
+
+  void dropDrags() {
+    drags.clear();
+    tellWhetherDragging();
   }
 
   void pointAt(UnaryOperator<Project> remedy) {
@@ -105,7 +122,7 @@ final class Overlay {
   }
 
   boolean isEmpty() {
-    return drag.isEmpty() && pointed.isEmpty() && comparison.isEmpty() && draft().isEmpty();
+    return drags.isEmpty() && pointed.isEmpty() && comparison.isEmpty() && draft().isEmpty();
   }
 
   /**
@@ -114,12 +131,12 @@ final class Overlay {
    */
   Project over(Project present, Follow follow) {
     Project now = present;
-    if (drag.isPresent()) {
+    for (Object hand : List.copyOf(drags.keySet())) {
       try {
-        now = follow.followed(now, drag.get().edit());
+        now = follow.followed(now, drags.get(hand).edit());
       } catch (RuntimeException e) {
         LOG.debug("A drag has lost what it held", e);
-        hold(Optional.empty());
+        dropDrag(hand);
       }
     }
     if (pointed.isPresent()) {

@@ -48,6 +48,8 @@ public final class Session {
 
   private static final Logger LOG = LoggerFactory.getLogger(Session.class);
 
+  private static final Object POINTER = "the pointer";
+
   private final Messages messages;
   private final Following following;
   private final Habits habits = new Habits();
@@ -192,28 +194,42 @@ public final class Session {
    * @throws Problem when it cannot be done; nothing changes then
    */
   public void drag(String name, UnaryOperator<Project> edit) {
+    drag(POINTER, name, edit);
+  }
+
+  /**
+   * The same for another hand than the pointer's, as a fader of a surface is; neither disturbs the
+   * other.
+   */
+  public void drag(Object hand, String name, UnaryOperator<Project> edit) {
     var _ = edit.apply(present());
-    overlay.drag(new Overlay.Drag(name, edit));
+    overlay.drag(hand, new Overlay.Drag(name, edit));
     showAnew();
   }
 
-  /** Whether a drag is under way. An edit that takes away what it holds ends it. */
+  /** Whether any drag is under way. An edit that takes away what it holds ends it. */
   public ReadOnlyBooleanProperty draggingProperty() {
     return overlay.draggingProperty();
   }
 
+  /** Whether the pointer's drag is under way. */
   public boolean isDragging() {
-    return draggingProperty().get();
+    return overlay.isDragging(POINTER);
   }
 
   /** Makes the drag's own edit a step. */
   public void endDrag() {
-    overlay.dropDrag().ifPresent(d -> commit(d.name(), d.edit(), () -> {}));
+    endDrag(POINTER);
+  }
+
+  /** The same for another hand. */
+  public void endDrag(Object hand) {
+    overlay.dropDrag(hand).ifPresent(d -> commit(d.name(), d.edit(), () -> {}));
   }
 
   /** Gives the drag back. */
   public void cancelDrag() {
-    if (overlay.dropDrag().isPresent()) {
+    if (overlay.dropDrag(POINTER).isPresent()) {
       showAnew();
     }
   }
@@ -364,13 +380,13 @@ public final class Session {
   }
 
   public void undo() {
-    overlay.dropDrag();
+    overlay.dropDrags();
     history.undo();
     historyChanged();
   }
 
   public void redo() {
-    overlay.dropDrag();
+    overlay.dropDrags();
     history.redo();
     historyChanged();
   }

@@ -1,6 +1,7 @@
 package hushrise.app.window;
 
 import hushrise.app.play.Loudspeaker;
+import hushrise.app.play.SurfaceRides;
 import hushrise.app.record.Background;
 import hushrise.app.record.Recording;
 import hushrise.app.session.Habits;
@@ -10,6 +11,7 @@ import hushrise.core.project.Project;
 import hushrise.core.project.media.TrackKind;
 import hushrise.core.ride.RideRule;
 import hushrise.core.sound.Devices;
+import hushrise.core.sound.Surface;
 import java.util.ArrayList;
 import java.util.HashMap;
 import java.util.List;
@@ -122,6 +124,20 @@ final class Remembered {
         kept -> {
           if (devices.outputs().contains(kept)) {
             loudspeaker.chooseOutput(devices.output(kept, Project.DEFAULT_SAMPLE_RATE));
+          }
+        });
+    return this;
+  }
+
+  /** The control surface, and which of its faders moves which kind of track. */
+  Remembered surface(SurfaceRides rides, Devices devices) {
+    text("surface-faders", rides::learned, rides::recall);
+    text(
+        "surface",
+        () -> rides.surface().map(Surface::name).orElse(""),
+        kept -> {
+          if (devices.surfaces().contains(kept)) {
+            rides.open(devices, kept);
           }
         });
     return this;

@@ -442,7 +442,8 @@ public final class Window {
         .safeLevels(sets.safe().ruleProperty())
         .rides(transport.riders().ruleProperty())
         .recorder(recording(), devices)
-        .output(transport.loudspeaker(), devices);
+        .output(transport.loudspeaker(), devices)
+        .surface(backstage.surface(), devices);
   }
 
   /** Gives the keys to the timeline. */

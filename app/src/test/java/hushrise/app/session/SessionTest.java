@@ -190,6 +190,21 @@ class SessionTest {
   }
 
   @Test
+  void twoHandsDragAtOnceAndEachEndsByItself() {
+    session.drag("move", moveTo(3));
+    session.drag("a fader", "level", p -> p.withMasterDb(-6));
+    assertThat(start(session.shown())).isEqualTo(3L * RATE);
+    assertThat(session.shown().masterDb()).isEqualTo(-6);
+    session.endDrag("a fader");
+    assertThat(session.isDragging()).isTrue();
+    assertThat(start(session.present())).isZero();
+    assertThat(session.present().masterDb()).isEqualTo(-6);
+    session.cancelDrag();
+    assertThat(session.draggingProperty().get()).isFalse();
+    assertThat(session.shown()).isEqualTo(session.present());
+  }
+
+  @Test
   void aDragThatIsGivenBackLeavesNothing() {
     Project before = session.present();
     session.drag("move", moveTo(2));

@@ -7,6 +7,8 @@ import static org.mockito.Mockito.mock;
 import static org.mockito.Mockito.when;
 
 import hushrise.app.command.CommandId;
+import hushrise.app.job.Messages;
+import hushrise.app.play.SurfaceRides;
 import hushrise.app.record.Background;
 import hushrise.core.project.Project;
 import hushrise.core.sound.Devices;
@@ -120,6 +122,21 @@ class RememberedTest extends WindowTestCase {
     robot.interact(
         () -> new Remembered(kept).output(window.transport().loudspeaker(), failing).restore());
     assertThat(window.transport().loudspeaker().chosenOutput()).isEmpty();
+  }
+
+  @Test
+  void whatTheFadersOfASurfaceHaveLearnedIsKnownAgain() {
+    assertThat(learnedAfter("7 MUSIC 0, 130 VOICE 1")).isEqualTo("7 MUSIC 0, 130 VOICE 1");
+    assertThat(learnedAfter("7 MUSIC 0, 8 NOISE 1")).isEmpty();
+    assertThat(learnedAfter("seven")).isEmpty();
+  }
+
+  private String learnedAfter(String words) {
+    kept.put("set.surface-faders", words);
+    SurfaceRides rides =
+        new SurfaceRides(window.session(), window.transport().riders(), mock(Messages.class));
+    robot.interact(() -> new Remembered(kept).surface(rides, devices()).restore());
+    return rides.learned();
   }
 
   @Test
