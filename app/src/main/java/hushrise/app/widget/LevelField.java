@@ -20,6 +20,7 @@ import javafx.scene.input.ScrollEvent;
  */
 public final class LevelField extends TextField implements Takes {
 
+  private final WrongMark mark = new WrongMark(this);
   private DoubleConsumer onTaken;
   private final Tooltip usual;
   private Optional<DoubleConsumer> onRelative = Optional.empty();
@@ -36,7 +37,12 @@ public final class LevelField extends TextField implements Takes {
     getStyleClass().add("level-field");
     setAccessibleText(accessible);
     setTooltip(usual);
-    setOnAction(e -> takeTyped());
+    setOnAction(
+        e -> {
+          takeMarkAway();
+          takeTyped();
+          selectAll();
+        });
     Focus.whenLeft(this, this::takeTyped);
     addEventFilter(KeyEvent.KEY_PRESSED, this::key);
     addEventFilter(ScrollEvent.SCROLL, this::turn);
@@ -88,6 +94,7 @@ public final class LevelField extends TextField implements Takes {
     shownDb = db;
     if (!typing) {
       setText(LevelText.format(db));
+      selectIfFocused();
     }
   }
 
@@ -111,7 +118,28 @@ public final class LevelField extends TextField implements Takes {
 
   private void giveBack() {
     setText(LevelText.format(shownDb));
-    wrong(false);
+    takeMarkAway();
+  }
+
+  private void takeMarkAway() {
+    mark.clear();
+    tell(usual);
+  }
+
+  private void tell(Tooltip tip) {
+    setTooltip(tip);
+    setAccessibleHelp(tip.getText());
+  }
+
+  private void selectIfFocused() {
+    if (isFocused()) {
+      selectAll();
+    }
+  }
+
+  @Override
+  public boolean isRefused() {
+    return mark.isRefused();
   }
 
   @Override
@@ -140,8 +168,9 @@ public final class LevelField extends TextField implements Takes {
     if (typed.isEmpty() || typed.getAsDouble() > highestDb) {
       String words = getText();
       giveBack();
-      wrong(true);
-      fireEvent(new Refused(words, getTooltip().getText()));
+      selectIfFocused();
+      tell(new Tooltip(text("field.level.wrong", LevelText.format(highestDb))));
+      mark.refuse(words, getTooltip().getText());
     } else {
       set(typed.getAsDouble());
     }
@@ -149,18 +178,10 @@ public final class LevelField extends TextField implements Takes {
 
   private void set(double db) {
     double held = Math.min(db, highestDb);
-    wrong(false);
+    takeMarkAway();
     shownDb = held;
     setText(LevelText.format(held));
+    selectIfFocused();
     onTaken.accept(held);
-  }
-
-  private void wrong(boolean is) {
-    getStyleClass().remove("wrong");
-    if (is) {
-      getStyleClass().add("wrong");
-    }
-    setTooltip(is ? new Tooltip(text("field.level.wrong", LevelText.format(highestDb))) : usual);
-    setAccessibleHelp(getTooltip().getText());
   }
 }

@@ -37,8 +37,10 @@ public final class NumberField extends TypedField {
     onTyped(this::taken);
     focusedProperty().addListener((p, was, is) -> show(written(value)));
     onStep(
-        (direction, fine) ->
-            setText(written(Math.clamp(value + direction * (fine ? FINE : STEP), least, most))));
+        (direction, fine) -> {
+          setText(written(Math.clamp(value + direction * (fine ? FINE : STEP), least, most)));
+          selectAll();
+        });
   }
 
   /** Shows a number, unless somebody has begun to type another. */
@@ -61,10 +63,8 @@ public final class NumberField extends TypedField {
 
   private void typed(String words) {
     OptionalDouble number = parsed(words);
-    getStyleClass().remove("wrong");
-    if (!fits(number)) {
-      getStyleClass().add("wrong");
-    } else if (!written(number.getAsDouble()).equals(written(value))) {
+    mark(!fits(number));
+    if (fits(number) && !written(number.getAsDouble()).equals(written(value))) {
       value = Math.round(number.getAsDouble() * 10) / 10.0;
       onTaken.accept(value);
     }

@@ -13,6 +13,11 @@ public interface Takes {
   /** Gives back what stood there before; whether something else had been typed. */
   boolean forgetTyped();
 
+  /** Whether what was typed last was refused, so that it is to be typed again. */
+  default boolean isRefused() {
+    return false;
+  }
+
   /** Lets the node that has the keys take what was typed into it, if it is such a one. */
   static void ask(Node hasKeys) {
     if (hasKeys instanceof Takes takes) {

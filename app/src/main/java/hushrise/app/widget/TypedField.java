@@ -31,6 +31,7 @@ public class TypedField extends TextField implements Takes {
   /** The longest text that a field takes, in characters. */
   public static final int LONGEST = 10_000;
 
+  private final WrongMark mark = new WrongMark(this);
   private String shown = "";
   private String takes = "";
   private Optional<Step> step = Optional.empty();
@@ -39,7 +40,11 @@ public class TypedField extends TextField implements Takes {
   private boolean answered;
 
   public TypedField() {
-    setOnAction(e -> take());
+    setOnAction(
+        e -> {
+          take();
+          selectAll();
+        });
     Takes.limit(this, LONGEST);
     Focus.whenLeft(this, this::takeTyped);
     addEventFilter(KeyEvent.KEY_PRESSED, this::key);
@@ -89,10 +94,15 @@ public class TypedField extends TextField implements Takes {
   }
 
   @Override
+  public boolean isRefused() {
+    return mark.isRefused();
+  }
+
+  @Override
   public boolean forgetTyped() {
     boolean other = !getText().equals(shown);
     setText(shown);
-    getStyleClass().remove("wrong");
+    mark.clear();
     return other;
   }
 
@@ -101,21 +111,40 @@ public class TypedField extends TextField implements Takes {
     String before = shown;
     shown = typed;
     answered = false;
-    getStyleClass().remove("wrong");
+    mark.clear();
     taken.accept(typed);
     if (isShownAnew && !answered) {
       show(before);
     }
   }
 
-  /** Shows a value, unless somebody has begun to type another. */
+  /**
+   * Shows a value, unless somebody has begun to type another; where the field has the keys it is
+   * selected, so that the next one can be typed over it.
+   */
   public void show(String value) {
     boolean typing = isFocused() && !getText().equals(shown);
     shown = value;
     answered = true;
     if (!typing && !getText().equals(value)) {
       setText(value);
-      getStyleClass().remove("wrong");
+      selectIfFocused();
+      mark.clear();
+    }
+  }
+
+  private void selectIfFocused() {
+    if (isFocused()) {
+      selectAll();
+    }
+  }
+
+  /** Marks what stands there as something that cannot be taken, or takes the mark away. */
+  final void mark(boolean wrong) {
+    if (wrong) {
+      mark.set();
+    } else {
+      mark.clear();
     }
   }
 
@@ -129,14 +158,13 @@ public class TypedField extends TextField implements Takes {
 
   /** Gives a value back after a text that is none, and says what the field takes. */
   public void refuse(String value, String help) {
-    Refused refused = new Refused(getText(), help);
+    String typed = getText();
     shown = value;
     answered = true;
     setText(value);
-    getStyleClass().remove("wrong");
-    getStyleClass().add("wrong");
+    selectIfFocused();
     setTip(help);
     setAccessibleHelp(help);
-    fireEvent(refused);
+    mark.refuse(typed, help);
   }
 }

@@ -134,9 +134,13 @@ final class Keys {
     return key == KeyCode.ESCAPE || key == KeyCode.ENTER && !(field instanceof TextArea);
   }
 
-  /** After Enter or Esc in a field the keys are the timeline's, unless they went elsewhere. */
+  /**
+   * After Enter or Esc in a field the keys are the timeline's, unless they went elsewhere or what
+   * was typed is to be typed again.
+   */
   private void leave(Node field) {
-    if (field.equals(scene.getFocusOwner()) && !blocked.getAsBoolean()) {
+    boolean again = field instanceof Takes takes && takes.isRefused();
+    if (field.equals(scene.getFocusOwner()) && !again && !blocked.getAsBoolean()) {
       home.requestFocus();
     }
   }

@@ -10,7 +10,6 @@ import hushrise.core.sound.Devices;
 import javafx.scene.control.Button;
 import javafx.scene.control.Label;
 import javafx.scene.control.ListView;
-import javafx.scene.input.KeyCode;
 
 /** Chooses what sound is played through, while it plays or not. */
 final class OutputSheet {
@@ -44,13 +43,7 @@ final class OutputSheet {
             }
           }
         });
-    list.setOnKeyPressed(
-        e -> {
-          if (e.getCode() == KeyCode.ENTER) { // which a list keeps from the usual button
-            take.fire();
-            e.consume();
-          }
-        });
+    Sheet.picks(list, take);
     Button cancel = new Button(text("sheet.cancel"));
     cancel.setOnAction(e -> sheet.close());
     sheet.open(text("output.title"), list, () -> {}, words, list, Sheet.buttons(cancel, take));

@@ -15,8 +15,11 @@ import javafx.scene.TraversalDirection;
 import javafx.scene.control.Button;
 import javafx.scene.control.ComboBoxBase;
 import javafx.scene.control.Label;
+import javafx.scene.control.ListCell;
+import javafx.scene.control.ListView;
 import javafx.scene.input.KeyCode;
 import javafx.scene.input.KeyEvent;
+import javafx.scene.input.MouseButton;
 import javafx.scene.layout.HBox;
 import javafx.scene.layout.StackPane;
 import javafx.scene.layout.VBox;
@@ -188,6 +191,33 @@ public final class Sheet extends StackPane implements Questions {
           then.run();
         });
     return button;
+  }
+
+  /** Lets Enter on a list, which would keep it, and a double-click on a row press a button. */
+  static void picks(ListView<?> list, Button button) {
+    list.addEventHandler(
+        KeyEvent.KEY_PRESSED,
+        e -> {
+          if (e.getCode() == KeyCode.ENTER) {
+            button.fire();
+            e.consume();
+          }
+        });
+    list.setOnMouseClicked(
+        e -> {
+          boolean onRow = e.getTarget() instanceof Node node && isOnRow(node, list);
+          if (e.getButton() == MouseButton.PRIMARY && e.getClickCount() == 2 && onRow) {
+            button.fire();
+          }
+        });
+  }
+
+  private static boolean isOnRow(Node node, ListView<?> list) {
+    Node at = node;
+    while (at != null && !at.equals(list) && !(at instanceof ListCell<?>)) {
+      at = at.getParent();
+    }
+    return at instanceof ListCell<?> cell && !cell.isEmpty();
   }
 
   static HBox buttons(Button... buttons) {

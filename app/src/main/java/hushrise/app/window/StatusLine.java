@@ -73,6 +73,13 @@ final class StatusLine extends HBox implements Messages {
     status.getStyleClass().add(COMPLAINT);
   }
 
+  /** Says nothing any more, if a sentence that no longer holds still stands. */
+  void takeBack(String sentence) {
+    if (status.getText().equals(sentence)) {
+      say("");
+    }
+  }
+
   /** Says what the pointer is over, unless that was said or a complaint stands. */
   void hint(String hint) {
     if (!hint.equals(toldHint)) {

@@ -41,6 +41,7 @@ final class SurfaceSheet {
             showFaders(faders, rides);
           }
         });
+    Sheet.picks(list, take);
     Button close = new Button(text("sheet.close"));
     close.setOnAction(e -> sheet.close());
     list.getSelectionModel()

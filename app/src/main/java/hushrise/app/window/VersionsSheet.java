@@ -24,7 +24,6 @@ import javafx.scene.control.Label;
 import javafx.scene.control.ListCell;
 import javafx.scene.control.ListView;
 import javafx.scene.control.Spinner;
-import javafx.scene.input.KeyCode;
 import javafx.scene.layout.HBox;
 import javafx.scene.layout.Priority;
 import javafx.scene.layout.StackPane;
@@ -82,13 +81,7 @@ final class VersionsSheet {
           sheet.close();
           looked.ifPresent(project -> goBack(project, chosen));
         });
-    list.setOnKeyPressed(
-        e -> {
-          if (e.getCode() == KeyCode.ENTER) { // which a list keeps from the usual button
-            go.fire();
-            e.consume();
-          }
-        });
+    Sheet.picks(list, go);
     facts.setWrapText(true);
     facts.setId("version-facts");
     sketch.setPrefSize(SKETCH_WIDTH, SKETCH_HEIGHT);

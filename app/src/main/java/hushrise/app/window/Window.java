@@ -249,8 +249,8 @@ public final class Window {
   /** Gives the window its stage and the scene its keys. */
   public void attach(Stage stage, Scene scene) {
     scene.fillProperty().bind(palette.map(Palette::background));
-    scene.addEventHandler(
-        Refused.TYPE, e -> status.complain(text("refused", e.typed(), e.takes())));
+    scene.addEventHandler(Refused.TYPE, e -> status.complain(said(e)));
+    scene.addEventHandler(Refused.OVER, e -> status.takeBack(said(e)));
     closing.attach(stage);
     HeldKeys held = new HeldKeys();
     compare.addTo(held);
@@ -264,6 +264,10 @@ public final class Window {
               LOG.error("The window failed", e);
               status.complain(text("failed", String.valueOf(e.getMessage())));
             });
+  }
+
+  private static String said(Refused refused) {
+    return text("refused", refused.typed(), refused.takes());
   }
 
   public StackPane root() {

@@ -77,6 +77,13 @@ class LevelGesturesTest extends WindowTestCase {
     assertThat(field.getText()).isEqualTo("\u22126.0 dB");
     assertThat(field.getStyleClass()).contains("wrong");
     assertThat(status()).startsWith("\u201cloud\u201d was not taken. A level is");
+    assertThat(field.isFocused()).as("it is to be typed again").isTrue();
+    robot.write("-7");
+    press(KeyCode.ENTER);
+    assertThat(keyframes().getFirst().levelDb()).isEqualTo(-7);
+    assertThat(status()).isEmpty();
+    assertThat(find("detail-keyframe").isFocused()).isFalse();
+    type("detail-keyframe", "50%");
     type("detail-time", "00:00:21:00");
     assertThat(keyframes().getFirst().frame()).isEqualTo(21L * RATE);
     type("detail-time", "whenever");
@@ -205,6 +212,7 @@ class LevelGesturesTest extends WindowTestCase {
     assertThat(music().hushes().get(1).depthDb()).isEqualTo(-8);
     type("detail-depth", "3");
     assertThat(music().hushes().get(1).depthDb()).as("a hush goes down only").isEqualTo(-8);
+    press(KeyCode.ESCAPE);
     press(KeyCode.CONTROL, KeyCode.Z);
     assertClose(music().hushes().get(1).depthDb(), -20, 0.6);
   }

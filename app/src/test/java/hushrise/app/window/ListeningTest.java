@@ -9,6 +9,7 @@ import hushrise.core.edit.HushEdits;
 import hushrise.core.play.Ears;
 import hushrise.core.project.level.Hush;
 import java.util.concurrent.atomic.AtomicLong;
+import javafx.scene.Node;
 import javafx.scene.control.ListView;
 import javafx.scene.input.KeyCode;
 import org.junit.jupiter.api.Test;
@@ -148,8 +149,7 @@ class ListeningTest extends WindowTestCase {
     robot.interact(() -> window.run(hushrise.app.command.CommandId.OUTPUT_CHOOSE));
     ListView<String> outputs = find("outputs");
     assertThat(outputs.getItems()).contains("silent output");
-    robot.interact(() -> outputs.getSelectionModel().select("silent output"));
-    robot.clickOn("#output-take");
+    robot.doubleClickOn(robot.from(outputs).lookup("silent output").<Node>query());
     double then = seconds();
     until("it goes on", () -> seconds() > then + 0.3);
     assertThat(status()).contains("silent output");

@@ -94,6 +94,8 @@ class ShapingTest extends WindowTestCase {
     assertThat(hush(1).turn().fallSeconds()).isEqualTo(0.5);
     TextField fall = find("detail-fall");
     assertThat(fall.getStyleClass()).contains("wrong");
+    press(KeyCode.ESCAPE);
+    assertThat(fall.getStyleClass()).doesNotContain("wrong");
     playheadTo(48);
     press(KeyCode.H);
     until("the next one is there", () -> music().hushes().size() == 2);

@@ -35,7 +35,7 @@ class SurfaceTest extends WindowTestCase {
   void takeTheSurface() {
     untilOpen();
     robot.interact(() -> window.run(CommandId.SURFACE));
-    robot.clickOn("#surface-take");
+    press(KeyCode.ENTER);
     for (int i = 0; i < 4; i++) {
       faders.add(find("rehearsal-fader-" + i));
     }
