@@ -31,7 +31,13 @@ import org.bytedeco.javacpp.Pointer;
 /** What every use of FFmpeg's libraries shares: opening local files only, and errors in words. */
 final class Ffmpeg {
 
+  /** Where JavaCPP puts the libraries; a hidden folder in the person's home if nobody says. */
+  private static final String LIBRARIES_FOLDER = "org.bytedeco.javacpp.cachedir";
+
   static {
+    if (System.getProperty(LIBRARIES_FOLDER) == null) {
+      System.setProperty(LIBRARIES_FOLDER, UserFolders.libraries().toString());
+    }
     for (Class<?> library :
         List.of(avutil.class, swresample.class, swscale.class, avcodec.class, avformat.class)) {
       Loader.load(library);

@@ -16,6 +16,14 @@ public final class UserFolders {
     return named("HUSHRISE_CACHE", "", directories().cacheDir);
   }
 
+  /**
+   * FFmpeg's libraries as they are loaded, taken out of the program. They are the same for
+   * everybody, wherever HUSHRISE_CACHE puts the sounds.
+   */
+  static Path libraries() {
+    return Path.of(directories().cacheDir, "libraries");
+  }
+
   /** What the person has set. */
   public static Path settings() {
     return named("HUSHRISE_SETTINGS", "", directories().configDir);
