@@ -145,12 +145,10 @@ public final class HushRise implements Runnable {
     CommandLine failed = e.getCommandLine();
     PrintWriter err = failed.getErr();
     err.println(wordsOf(e));
-    if (!CommandLine.UnmatchedArgumentException.printSuggestions(e, err)) {
-      boolean isRoot = failed.getParent() == null;
-      err.println(
-          isRoot
-              ? "The commands: %s.".formatted(String.join(", ", COMMANDS.keySet()))
-              : failed.getHelp().synopsis(0).strip());
+    if (failed.getParent() == null) {
+      err.printf("The commands: %s.%n", String.join(", ", COMMANDS.keySet()));
+    } else if (!CommandLine.UnmatchedArgumentException.printSuggestions(e, err)) {
+      err.println(failed.getHelp().synopsis(0).strip());
     }
     err.printf("'%s --help' tells more.%n", failed.getCommandSpec().qualifiedName());
     return failed.getCommandSpec().exitCodeOnInvalidInput();

@@ -202,7 +202,9 @@ class CommandLineTest extends CommandLineTestCase {
 
   @Test
   void wrongUsageIsSaidInWords() {
-    assertThat(call("maek").err()).startsWith("There is no command 'maek'.").contains("make?");
+    assertThat(call("maek").err())
+        .startsWith("There is no command 'maek'.")
+        .contains("make, render, fit");
     assertThat(call("fit", "a.mp3", "--length", "long", "--to", "b.wav").err())
         .startsWith("Invalid value for option '--length': 'long' is not a number");
     assertThat(call("speech", "a.wav", "--vttt").err())
