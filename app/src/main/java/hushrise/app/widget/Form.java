@@ -293,6 +293,7 @@ public final class Form extends GridPane {
     TypedField field = typed(id, label, shown, edit);
     if (!field.getStyleClass().contains("time-field")) {
       field.getStyleClass().add("time-field");
+      Takes.selectByPress(field);
     }
     return field;
   }

@@ -44,6 +44,7 @@ public final class LevelField extends TextField implements Takes {
           selectAll();
         });
     Focus.whenLeft(this, this::takeTyped);
+    Takes.selectByPress(this);
     addEventFilter(KeyEvent.KEY_PRESSED, this::key);
     addEventFilter(ScrollEvent.SCROLL, this::turn);
     setOnMouseClicked(

@@ -31,6 +31,7 @@ public final class NumberField extends TypedField {
     this.most = most;
     this.onTaken = onTaken;
     getStyleClass().add("level-field");
+    Takes.selectByPress(this);
     setAccessibleText(accessible);
     setTip(text("field.number.tip", written(least), written(most)));
     textProperty().addListener((p, was, now) -> typed(now));

@@ -1,8 +1,10 @@
 package hushrise.app.widget;
 
 import javafx.scene.Node;
+import javafx.scene.control.TextField;
 import javafx.scene.control.TextFormatter;
 import javafx.scene.control.TextInputControl;
+import javafx.scene.input.MouseEvent;
 
 /** What is typed into, and takes what was typed when it is left or somebody asks it to. */
 public interface Takes {
@@ -28,6 +30,22 @@ public interface Takes {
   /** Lets the node that has the keys give back what stood there before; whether it had to. */
   static boolean forget(Node hasKeys) {
     return hasKeys instanceof Takes takes && takes.forgetTyped();
+  }
+
+  /**
+   * Lets the press that gives a number the keys select all of it, so that another can be typed at
+   * once; a drag selects what it goes over.
+   */
+  static void selectByPress(TextField field) {
+    boolean[] gaveKeys = {false};
+    field.addEventFilter(MouseEvent.MOUSE_PRESSED, e -> gaveKeys[0] = !field.isFocused());
+    field.addEventHandler(
+        MouseEvent.MOUSE_RELEASED,
+        e -> {
+          if (gaveKeys[0] && field.getSelection().getLength() == 0) {
+            field.selectAll();
+          }
+        });
   }
 
   /** Leaves out what is typed or put in beyond a number of characters. */

@@ -19,6 +19,7 @@ public final class TimeField extends TypedField {
 
   public TimeField() {
     getStyleClass().addAll("time-field", "timecode");
+    Takes.selectByPress(this);
     onTyped(this::typed);
     onStep((direction, fine) -> step(direction));
   }

@@ -42,7 +42,7 @@ class TypingTest extends WindowTestCase {
   private TextField typeFall(String words) {
     robot.interact(() -> window.session().select(new Selection.OfHush(music().id(), hush().id())));
     TextField fall = find("detail-fall");
-    robot.clickOn(fall).push(KeyCode.CONTROL, KeyCode.A).write(words);
+    robot.clickOn(fall).write(words);
     return fall;
   }
 
@@ -62,6 +62,14 @@ class TypingTest extends WindowTestCase {
     until("it is taken", () -> hush().turn().fallSeconds() == 0.7);
     assertThat(window.session().selection()).isInstanceOf(Selection.OfClip.class);
     assertThat(music().hushes().get(2)).isEqualTo(other);
+  }
+
+  @Test
+  void thePressThatGivesANumberTheKeysSelectsItAndAnotherDoesNot() {
+    TextField fall = typeFall("");
+    assertThat(fall.getSelectedText()).isEqualTo(fall.getText()).endsWith(" s");
+    robot.clickOn(fall);
+    assertThat(fall.getSelectedText()).isEmpty();
   }
 
   @Test
