@@ -1,10 +1,10 @@
 #!/bin/sh
 # Fits real, openly licensed music to six lengths and judges the seams; see docs/measuring.md.
-# Usage: bench/joins.sh tried|aside|fresh|later|last|orchestra|newest|further|arena [FOLDER]
+# Usage: bench/joins.sh tried|aside|fresh|later|last|orchestra|newest|further|arena|karts [FOLDER]
 # It needs apt-get, dpkg and unzip, and keeps the songs in FOLDER.
 set -eu
 root=$(CDPATH='' cd -- "$(dirname -- "$0")/.." && pwd)
-set_name=${1:?tried, aside, fresh, later, last, orchestra, newest, further or arena}
+set_name=${1:?tried, aside, fresh, later, last, orchestra, newest, further, arena or karts}
 folder=${2:-$root/bench/target/songs}
 mkdir -p "$folder/packages" "$folder/unpacked"
 
@@ -17,6 +17,7 @@ packages='neverball-common extremetuxracer-data lincity-ng-data frozen-bubble-da
 [ "$set_name" = newest ] && packages='widelands-data unknown-horizons colobot-common-sounds'
 [ "$set_name" = further ] && packages='megaglest-data xmoto-data btanks-data'
 [ "$set_name" = arena ] && packages='nexuiz-music flare-game redeclipse-data fretsonfire-songs-sectoid'
+[ "$set_name" = karts ] && packages='freedroidrpg-data supertuxkart-data berusky2-data'
 for package in $packages; do
   if ! ls "$folder/packages/${package}"_*.deb >/dev/null 2>&1; then
     (cd "$folder/packages" && apt-get download -q "$package" >/dev/null)
@@ -117,7 +118,19 @@ case "$set_name" in
       "$beats/music/track_02.ogg" "$beats/music/track_03.ogg" "$beats/music/track_06.ogg" \
       "$beats/music/track_09.ogg" "$beats/theme.ogg" \
       "$frets/Metal madness/song.ogg" "$frets/Feelings/song.ogg" ;;
-  *) echo "Say tried, aside, fresh, later, last, orchestra, newest, further or arena." >&2; exit 2 ;;
+  karts) # some of the longer ones
+    robots="$share/freedroidrpg/data/sound/music"
+    races="$share/games/supertuxkart/data/music"
+    beetles="$share/games/berusky2/music"
+    set -- "$robots/temple.ogg" "$robots/AmbientBattle.ogg" "$robots/Suspicion.ogg" \
+      "$robots/HellFortressEntrance.ogg" "$robots/Ambience.ogg" "$robots/Hyperbattle.ogg" \
+      "$robots/town.ogg" "$robots/menu.ogg" "$races/overworld.ogg" "$races/subsea.ogg" \
+      "$races/Penguin_Party.ogg" "$races/kart_grand_prix.ogg" "$races/bay.ogg" \
+      "$races/SkyVibe-HighFrequency.ogg" "$races/garden.ogg" "$races/xeon6.ogg" \
+      "$races/alien_signal.ogg" "$races/Lava.ogg" "$beetles/Relax6.ogg" "$beetles/Cool12.ogg" \
+      "$beetles/Piano.ogg" "$beetles/Trip12.ogg" "$beetles/Relax5.ogg" "$beetles/Space.ogg" \
+      "$beetles/Emotion.ogg" "$beetles/Freemind.ogg" ;;
+  *) echo "Say tried, aside, fresh, later, last, orchestra, newest, further, arena or karts." >&2; exit 2 ;;
 esac
 
 cd "$root"
