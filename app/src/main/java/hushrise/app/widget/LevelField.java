@@ -43,7 +43,7 @@ public final class LevelField extends TextField implements Takes {
           takeTyped();
           selectAll();
         });
-    Focus.whenLeft(this, this::takeTyped);
+    Focus.whenLeft(this, this::leave);
     Takes.selectByPress(this);
     addEventFilter(KeyEvent.KEY_PRESSED, this::key);
     addEventFilter(ScrollEvent.SCROLL, this::turn);
@@ -135,6 +135,15 @@ public final class LevelField extends TextField implements Takes {
   private void selectIfFocused() {
     if (isFocused()) {
       selectAll();
+    }
+  }
+
+  /** Takes what was typed; who leaves a refusal as it is has let it go. */
+  private void leave() {
+    if (mark.isRefused() && getText().equals(LevelText.format(shownDb))) {
+      takeMarkAway();
+    } else {
+      takeTyped();
     }
   }
 

@@ -46,7 +46,7 @@ public class TypedField extends TextField implements Takes {
           selectAll();
         });
     Takes.limit(this, LONGEST);
-    Focus.whenLeft(this, this::takeTyped);
+    Focus.whenLeft(this, this::leave);
     addEventFilter(KeyEvent.KEY_PRESSED, this::key);
     addEventFilter(ScrollEvent.SCROLL, this::turn);
   }
@@ -90,6 +90,15 @@ public class TypedField extends TextField implements Takes {
   public void takeTyped() {
     if (!getText().equals(shown)) {
       take();
+    }
+  }
+
+  /** Takes what was typed; who leaves a refusal as it is has let it go. */
+  private void leave() {
+    if (mark.isRefused() && getText().equals(shown)) {
+      mark.clear();
+    } else {
+      takeTyped();
     }
   }
 

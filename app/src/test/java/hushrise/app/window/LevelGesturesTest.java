@@ -88,6 +88,9 @@ class LevelGesturesTest extends WindowTestCase {
     assertThat(keyframes().getFirst().frame()).isEqualTo(21L * RATE);
     type("detail-time", "whenever");
     assertThat(status()).startsWith("\u201cwhenever\u201d was not taken. A time is");
+    press(KeyCode.TAB);
+    assertThat(status()).as("who leaves it has let it go").isEmpty();
+    assertThat(find("detail-time").getStyleClass()).doesNotContain("wrong");
     assertThat(keyframes().getFirst().frame()).isEqualTo(21L * RATE);
   }
 
