@@ -65,11 +65,16 @@ class TypingTest extends WindowTestCase {
   }
 
   @Test
-  void thePressThatGivesANumberTheKeysSelectsItAndAnotherDoesNot() {
+  void thePressThatGivesANumberTheKeysSelectsItAndADragWhatItGoesOver() {
     TextField fall = typeFall("");
-    assertThat(fall.getSelectedText()).isEqualTo(fall.getText()).endsWith(" s");
-    robot.clickOn(fall);
-    assertThat(fall.getSelectedText()).isEmpty();
+    assertThat(fall.getSelectedText()).isEqualTo("0.35 s");
+    press(KeyCode.ESCAPE);
+    until("the keys are the timeline's", () -> !fall.isFocused());
+    Point2D middle = robot.point(fall).query();
+    double edge = fall.getWidth() / 2;
+    Point2D end = middle.add(edge - 6, 0);
+    dragHolding(Held.NOTHING, "detail-fall", end, end.subtract(20, 0));
+    assertThat(fall.getSelectedText()).isNotEmpty().isNotEqualTo("0.35 s");
   }
 
   @Test
