@@ -2,13 +2,16 @@ package hushrise.app.words;
 
 import static org.assertj.core.api.Assertions.assertThat;
 
+import hushrise.app.command.CommandId;
+import java.util.EnumSet;
 import java.util.List;
+import java.util.regex.Matcher;
 import java.util.regex.Pattern;
 import org.junit.jupiter.api.Test;
 import org.junit.jupiter.params.ParameterizedTest;
 import org.junit.jupiter.params.provider.CsvSource;
 
-/** Numbers as they are shown. */
+/** Numbers and names as they are shown. */
 class TextsTest {
 
   @ParameterizedTest
@@ -61,5 +64,30 @@ class TextsTest {
     } catch (IllegalArgumentException e) {
       return ""; // a part of it is no number
     }
+  }
+
+  /** Sentences say "Record, Learn a fader" of a command: it is in that menu by those words. */
+  @Test
+  void whatASentenceSendsToIsThere() {
+    int sent = 0;
+    for (String key : Texts.keys().toList()) {
+      String sentence = Texts.text(key);
+      assertThat(sentence).as(key).doesNotContain(" menu");
+      for (CommandId.Menu menu : EnumSet.complementOf(EnumSet.of(CommandId.Menu.NONE))) {
+        Matcher ways = Pattern.compile("\\b" + menu.words() + ", (?=\\p{Lu})").matcher(sentence);
+        while (ways.find()) {
+          String rest = sentence.substring(ways.end());
+          assertThat(CommandId.values())
+              .as(sentence)
+              .anyMatch(id -> id.menu() == menu && rest.startsWith(plain(id)));
+          sent++;
+        }
+      }
+    }
+    assertThat(sent).isGreaterThanOrEqualTo(5);
+  }
+
+  private static String plain(CommandId id) {
+    return id.words().replace(" \u2026", "");
   }
 }
