@@ -2,6 +2,7 @@ package hushrise.app.command;
 
 import static hushrise.app.words.Texts.text;
 
+import hushrise.app.words.Texts;
 import java.util.Arrays;
 import java.util.EnumMap;
 import java.util.EnumSet;
@@ -355,6 +356,12 @@ public enum CommandId {
   /** What it does, in words. */
   public String words() {
     return text("cmd." + key);
+  }
+
+  /** What else the trade calls it, so that it is found by that too; empty for most. */
+  String otherNames() {
+    String names = "also." + key;
+    return Texts.has(names) ? text(names) : "";
   }
 
   /** Its key as a person reads it; empty without one. */

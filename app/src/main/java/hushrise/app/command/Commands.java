@@ -1,8 +1,10 @@
 package hushrise.app.command;
 
 import java.util.Arrays;
+import java.util.Comparator;
 import java.util.EnumMap;
 import java.util.List;
+import java.util.Locale;
 import java.util.Map;
 import java.util.Optional;
 import java.util.function.Consumer;
@@ -82,19 +84,24 @@ public final class Commands {
     return Arrays.stream(CommandId.values()).filter(wanted).toList();
   }
 
-  /** The commands whose words hold all the words of a text; those that are possible first. */
+  /**
+   * The commands whose words, or what else they are called, hold all the words of a text; those
+   * that are possible first, then those with the words in their own.
+   */
   public List<CommandId> found(String typed) {
-    List<String> wanted =
-        List.of(typed.strip().toLowerCase(java.util.Locale.ROOT).split("\\s+", -1));
+    List<String> wanted = List.of(typed.strip().toLowerCase(Locale.ROOT).split("\\s+", -1));
     return Arrays.stream(CommandId.values())
         .filter(id -> id.menu() != CommandId.Menu.NONE)
-        .filter(
-            id -> {
-              String words = id.words().toLowerCase(java.util.Locale.ROOT);
-              return wanted.stream().allMatch(words::contains);
-            })
-        .sorted(java.util.Comparator.comparing(id -> !isPossible(id)))
+        .filter(id -> hold(wanted, id.words() + ' ' + id.otherNames()))
+        .sorted(
+            Comparator.comparing((CommandId id) -> !isPossible(id))
+                .thenComparing(id -> !hold(wanted, id.words())))
         .toList();
+  }
+
+  private static boolean hold(List<String> wanted, String words) {
+    String lower = words.toLowerCase(Locale.ROOT);
+    return wanted.stream().allMatch(lower::contains);
   }
 
   /** A menu item for a command, with its key. */

@@ -48,6 +48,7 @@ final class CommandFinder extends TextField {
     found.setFixedCellSize(ROW);
     found.setPrefWidth(WIDTH);
     found.setFocusTraversable(false);
+    found.setPlaceholder(new Label(text("finder.none")));
     found.getStyleClass().addAll("hush-rise", "finder-list");
     found.setCellFactory(list -> new Row());
     popup.getContent().add(found);

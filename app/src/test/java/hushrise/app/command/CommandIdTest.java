@@ -104,6 +104,11 @@ class CommandIdTest {
     assertThat(found.getFirst()).isIn(CommandId.MARKER_NEXT, CommandId.MARKER_PREVIOUS);
     assertThat(found).doesNotContain(CommandId.ESCAPE);
     assertThat(commands.found("no such words")).isEmpty();
+    assertThat(commands.found("duck")).containsExactly(CommandId.HUSH_HERE, CommandId.HUSH_ALL);
+    assertThat(commands.found("loop"))
+        .as("by its own words first")
+        .startsWith(CommandId.FIT_LOOP)
+        .contains(CommandId.PLAY_LOOP);
   }
 
   @Test

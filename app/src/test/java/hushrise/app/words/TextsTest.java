@@ -3,6 +3,7 @@ package hushrise.app.words;
 import static org.assertj.core.api.Assertions.assertThat;
 
 import hushrise.app.command.CommandId;
+import java.util.Arrays;
 import java.util.EnumSet;
 import java.util.List;
 import java.util.regex.Matcher;
@@ -64,6 +65,14 @@ class TextsTest {
     } catch (IllegalArgumentException e) {
       return ""; // a part of it is no number
     }
+  }
+
+  @Test
+  void otherNamesAreThoseOfCommands() {
+    List<String> commands = Arrays.stream(CommandId.values()).map(CommandId::key).toList();
+    assertThat(Texts.keys().filter(k -> k.startsWith("also.")).map(k -> k.substring(5)))
+        .hasSizeGreaterThan(20)
+        .allSatisfy(key -> assertThat(commands).contains(key));
   }
 
   /** Sentences say "Record, Learn a fader" of a command: it is in that menu by those words. */
