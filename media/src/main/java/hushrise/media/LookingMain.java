@@ -119,6 +119,7 @@ public final class LookingMain {
    */
   public static void main(String[] args) throws IOException {
     Locale.setDefault(Locale.Category.FORMAT, Locale.ROOT);
+    Ffmpeg.load();
     avutil.av_max_alloc(LARGEST_PIECE);
     CacheFolder cache = new CacheFolder(Path.of(args[0]), Long.parseLong(args[1]));
     LookingMain looking = new LookingMain(cache, System.out);

@@ -20,13 +20,16 @@ class NoTelemetryTest extends MediaTestCase {
 
     public static void main(String[] args) {
       CacheFolder cache = new CacheFolder(Path.of(args[1]), 1L << 30);
-      MediaStore store = new MediaStore(cache);
       Path file = Path.of(args[0]);
-      new SpeechStore(store, cache)
-          .listen(
-              file,
-              store.open(file, 48_000, hushrise.core.sound.Progress.NONE),
-              hushrise.core.sound.Progress.NONE);
+      try (FirstLook look = FirstLook.inForce(() -> cache)) {
+        assertThat(look).isNotNull();
+        MediaStore store = new MediaStore(cache);
+        new SpeechStore(store, cache)
+            .listen(
+                file,
+                store.open(file, 48_000, hushrise.core.sound.Progress.NONE),
+                hushrise.core.sound.Progress.NONE);
+      }
     }
   }
 
@@ -44,7 +47,6 @@ class NoTelemetryTest extends MediaTestCase {
                 Path.of(System.getProperty("java.home"), "bin", "java").toString(),
                 "--enable-native-access=ALL-UNNAMED",
                 "--sun-misc-unsafe-memory-access=allow",
-                "-Duser.home=" + home,
                 "-cp",
                 System.getProperty("java.class.path"),
                 Listening.class.getName(),
@@ -52,6 +54,7 @@ class NoTelemetryTest extends MediaTestCase {
                 cache.toString()));
     builder.environment().remove("ORT_DISABLE_TELEMETRY");
     builder.environment().put("HOME", home.toString());
+    builder.environment().put("JAVA_TOOL_OPTIONS", "-Duser.home=" + home); // its children's, too
     builder.environment().put("XDG_CACHE_HOME", home.resolve(".cache").toString());
     builder.environment().put("XDG_CONFIG_HOME", home.resolve(".config").toString());
     builder.environment().put("XDG_DATA_HOME", home.resolve(".data").toString());
