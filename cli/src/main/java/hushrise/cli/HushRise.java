@@ -141,8 +141,9 @@ public final class HushRise implements Runnable {
   }
 
   /** What is wrong and where to read on; the whole help would hide it. */
-  private static int explainUsage(CommandLine.ParameterException e) {
-    CommandLine failed = e.getCommandLine();
+  private static int explainUsage(CommandLine.ParameterException found) {
+    CommandLine failed = found.getCommandLine();
+    CommandLine.ParameterException e = unknownFirst(found);
     PrintWriter err = failed.getErr();
     err.println(wordsOf(e));
     if (failed.getParent() == null) {
@@ -154,12 +155,25 @@ public final class HushRise implements Runnable {
     return failed.getCommandSpec().exitCodeOnInvalidInput();
   }
 
+  /** An option that there is not, as by a slip, is often why another seems to be missing. */
+  private static CommandLine.ParameterException unknownFirst(CommandLine.ParameterException e) {
+    List<String> unmatched = e.getCommandLine().getUnmatchedArguments();
+    return e instanceof CommandLine.MissingParameterException
+            && unmatched.stream().anyMatch(HushRise::isOption)
+        ? new CommandLine.UnmatchedArgumentException(e.getCommandLine(), unmatched)
+        : e;
+  }
+
+  private static boolean isOption(String word) {
+    return word.matches("--?[A-Za-z].*");
+  }
+
   private static String wordsOf(CommandLine.ParameterException e) {
     if (!(e instanceof CommandLine.UnmatchedArgumentException unknown)) {
       return e.getMessage().replace("is not a double", "is not a number");
     }
     List<String> unmatched = unknown.getUnmatched();
-    List<String> options = unmatched.stream().filter(w -> w.matches("--?[A-Za-z].*")).toList();
+    List<String> options = unmatched.stream().filter(HushRise::isOption).toList();
     if (!options.isEmpty()) {
       return "There is no option %s.".formatted(String.join(", ", options));
     }

@@ -214,6 +214,9 @@ class CommandLineTest extends CommandLineTestCase {
             call("make", "--film", "a b.mov", "--music", "c.mp3", "--loud", "-3", "--to", "d.mp4")
                 .err())
         .startsWith("There is no option --film, --loud.\n");
+    assertThat(call("make", "--picture", "a.mov", "--musik", "c.mp3", "--to", "d.mp4").err())
+        .startsWith("There is no option --musik.")
+        .contains("--music");
     assertThat(call("fit", "my", "song.mp3", "--length", "9", "--to", "b.wav").err())
         .startsWith("It is not clear what 'song.mp3' is for: an option before it says so");
   }

@@ -15,7 +15,7 @@ import org.slf4j.LoggerFactory;
 
 /**
  * The ONNX runtime's own libraries. By itself it unpacks them into the temporary folder at each
- * start, where they stay when the program is killed; here they are unpacked once into the cache.
+ * start, where they stay when the program is killed; here they are unpacked once, beside FFmpeg's.
  */
 final class OnnxLibraries {
 
@@ -34,7 +34,7 @@ final class OnnxLibraries {
       return;
     }
     try {
-      Path folder = UserFolders.cache().resolve("onnxruntime");
+      Path folder = UserFolders.libraries().resolve("onnxruntime");
       Files.createDirectories(folder);
       for (String name : List.of("onnxruntime", "onnxruntime4j_jni")) {
         unpack(System.mapLibraryName(name), folder);

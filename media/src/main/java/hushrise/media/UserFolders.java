@@ -17,8 +17,8 @@ public final class UserFolders {
   }
 
   /**
-   * FFmpeg's libraries as they are loaded, taken out of the program. They are the same for
-   * everybody, wherever HUSHRISE_CACHE puts the sounds.
+   * FFmpeg's libraries and those of the speech model's runtime as they are loaded, taken out of the
+   * program. They are the same wherever HUSHRISE_CACHE puts the sounds.
    */
   static Path libraries() {
     return Path.of(directories().cacheDir, "libraries");

@@ -55,7 +55,7 @@ public class TypedField extends TextField implements Takes {
     if (e.getCode() == KeyCode.ESCAPE) {
       forgetTyped();
     } else if (step.isPresent() && (e.getCode() == KeyCode.UP || e.getCode() == KeyCode.DOWN)) {
-      step.get().go(e.getCode() == KeyCode.UP ? 1 : -1, e.isShiftDown());
+      go(e.getCode() == KeyCode.UP ? 1 : -1, e.isShiftDown());
       e.consume();
     }
   }
@@ -63,8 +63,16 @@ public class TypedField extends TextField implements Takes {
   private void turn(ScrollEvent e) {
     double by = e.getDeltaY() == 0 ? e.getDeltaX() : e.getDeltaY();
     if (step.isPresent() && isFocused() && by != 0) {
-      step.get().go(by > 0 ? 1 : -1, e.isShiftDown());
+      go(by > 0 ? 1 : -1, e.isShiftDown());
       e.consume();
+    }
+  }
+
+  /** Goes a step from what is typed, where that can be taken. */
+  private void go(int direction, boolean fine) {
+    leave();
+    if (!mark.isRefused()) {
+      step.get().go(direction, fine);
     }
   }
 
@@ -96,7 +104,7 @@ public class TypedField extends TextField implements Takes {
   /** Takes what was typed; who leaves a refusal as it is has let it go. */
   private void leave() {
     if (mark.isRefused() && getText().equals(shown)) {
-      mark.clear();
+      takeMarkAway();
     } else {
       takeTyped();
     }
@@ -111,7 +119,7 @@ public class TypedField extends TextField implements Takes {
   public boolean forgetTyped() {
     boolean other = !getText().equals(shown);
     setText(shown);
-    mark.clear();
+    takeMarkAway();
     return other;
   }
 
@@ -120,7 +128,7 @@ public class TypedField extends TextField implements Takes {
     String before = shown;
     shown = typed;
     answered = false;
-    mark.clear();
+    takeMarkAway();
     taken.accept(typed);
     if (isShownAnew && !answered) {
       show(before);
@@ -138,7 +146,7 @@ public class TypedField extends TextField implements Takes {
     if (!typing && !getText().equals(value)) {
       setText(value);
       selectIfFocused();
-      mark.clear();
+      takeMarkAway();
     }
   }
 
@@ -153,27 +161,41 @@ public class TypedField extends TextField implements Takes {
     if (wrong) {
       mark.set();
     } else {
-      mark.clear();
+      takeMarkAway();
     }
   }
 
-  /** Sets what the tooltip says. */
+  private void takeMarkAway() {
+    boolean wasRefused = mark.isRefused();
+    mark.clear();
+    if (wasRefused) {
+      tell(takes);
+    }
+  }
+
+  /** Sets what the tooltip says while nothing was refused. */
   public void setTip(String words) {
-    if (!words.equals(takes)) {
-      takes = words;
-      setTooltip(new Tooltip(words));
+    takes = words;
+    if (!mark.isRefused()) {
+      tell(words);
     }
   }
 
-  /** Gives a value back after a text that is none, and says what the field takes. */
+  private void tell(String words) {
+    if (!words.equals(getAccessibleHelp())) {
+      setTooltip(new Tooltip(words));
+      setAccessibleHelp(words);
+    }
+  }
+
+  /** Gives a value back after a text that is none, and says so until that is over. */
   public void refuse(String value, String help) {
     String typed = getText();
     shown = value;
     answered = true;
     setText(value);
     selectIfFocused();
-    setTip(help);
-    setAccessibleHelp(help);
+    tell(help);
     mark.refuse(typed, help);
   }
 }

@@ -3,10 +3,12 @@ package hushrise.app.window;
 import static org.assertj.core.api.Assertions.assertThat;
 
 import hushrise.core.project.level.Hush;
+import hushrise.core.project.level.LevelText;
 import hushrise.core.project.level.SegmentShape;
 import hushrise.core.project.media.TrackKind;
 import hushrise.core.project.timeline.Clip;
 import javafx.geometry.Point2D;
+import javafx.scene.control.ButtonBase;
 import javafx.scene.control.TextField;
 import javafx.scene.input.KeyCode;
 import javafx.scene.input.MouseButton;
@@ -92,6 +94,40 @@ class LevelGesturesTest extends WindowTestCase {
     assertThat(status()).as("who leaves it has let it go").isEmpty();
     assertThat(find("detail-time").getStyleClass()).doesNotContain("wrong");
     assertThat(keyframes().getFirst().frame()).isEqualTo(21L * RATE);
+  }
+
+  @Test
+  void aStepGoesFromWhatIsTyped() {
+    ctrlClick(20, -20);
+    robot.clickOn("#detail-keyframe").push(KeyCode.CONTROL, KeyCode.A).write("-9.5");
+    press(KeyCode.DOWN);
+    assertThat(keyframes().getFirst().levelDb()).isEqualTo(-10.5);
+    robot.push(KeyCode.CONTROL, KeyCode.A).write("loud");
+    press(KeyCode.DOWN);
+    TextField field = find("detail-keyframe");
+    assertThat(field.getText()).as("there is nothing to step from").isEqualTo("\u221210.5 dB");
+    assertThat(field.getStyleClass()).contains("wrong");
+    press(KeyCode.DOWN);
+    assertThat(keyframes().getFirst().levelDb()).isEqualTo(-11.5);
+    assertThat(field.getStyleClass()).doesNotContain("wrong");
+    assertThat(status()).isEmpty();
+  }
+
+  @Test
+  void anotherValueThatIsShownIsNotRefused() {
+    ctrlClick(20, -20);
+    TextField field = find("detail-keyframe");
+    String usual = field.getAccessibleHelp();
+    type("detail-keyframe", "-9.5");
+    type("detail-keyframe", "loud");
+    assertThat(field.getTooltip().getText()).startsWith("A level is");
+    robot.interact(() -> this.<ButtonBase>find("undo").fire());
+    assertThat(field.getText()).isEqualTo(LevelText.format(0));
+    assertThat(field.isFocused()).isTrue();
+    assertThat(field.getStyleClass()).doesNotContain("wrong");
+    assertThat(field.getTooltip().getText()).isEqualTo(usual);
+    assertThat(field.getAccessibleHelp()).isEqualTo(usual);
+    assertThat(status()).startsWith("Undone");
   }
 
   @Test
