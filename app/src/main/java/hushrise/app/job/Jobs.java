@@ -223,6 +223,11 @@ public final class Jobs implements AutoCloseable {
         });
   }
 
+  /** One of the workers at a time, for what only counts while somebody looks at it. */
+  public Executor latestFirst() {
+    return new LatestFirst(workers);
+  }
+
   /** Cancels everything that is shown, as the window closes. */
   public void cancelAll() {
     shown.forEach(Job::cancel);

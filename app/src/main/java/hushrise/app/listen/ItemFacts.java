@@ -16,6 +16,9 @@ import java.util.HashMap;
 import java.util.Locale;
 import java.util.Map;
 import java.util.OptionalDouble;
+import java.util.concurrent.Callable;
+import java.util.concurrent.Executor;
+import java.util.function.Consumer;
 import javafx.beans.property.ReadOnlyIntegerProperty;
 import javafx.beans.property.ReadOnlyIntegerWrapper;
 
@@ -24,6 +27,7 @@ public final class ItemFacts {
 
   private final MediaStore store;
   private final Jobs jobs;
+  private final Executor latestFirst;
   private final LateAnswers late = new LateAnswers();
   private final Map<Path, String> formats = new HashMap<>();
   private final Map<Path, OptionalDouble> loudness = new HashMap<>();
@@ -32,6 +36,7 @@ public final class ItemFacts {
   public ItemFacts(MediaStore store, Jobs jobs) {
     this.store = store;
     this.jobs = jobs;
+    this.latestFirst = jobs.latestFirst();
   }
 
   /** Changes whenever a fact has come. */
@@ -43,7 +48,8 @@ public final class ItemFacts {
   public String formatOf(Media media) {
     if (!formats.containsKey(media.file())) {
       formats.put(media.file(), "");
-      jobs.run(
+      look(
+          media.file(),
           () -> words(Probe.of(media.file())),
           late.unlessForgotten(
               media.file(),
@@ -53,6 +59,14 @@ public final class ItemFacts {
               }));
     }
     return formats.get(media.file());
+  }
+
+  private <T> void look(Path file, Callable<T> up, Consumer<T> then) {
+    jobs.run(
+        latestFirst,
+        () -> Jobs.ifThere(file, progress -> up.call()).call(Progress.NONE),
+        then,
+        () -> {});
   }
 
   private static String words(Probe probe) {
@@ -97,7 +111,8 @@ public final class ItemFacts {
   public OptionalDouble loudnessOf(Media media) {
     if (!loudness.containsKey(media.file()) && media.hasSound()) {
       loudness.put(media.file(), OptionalDouble.empty());
-      jobs.run(
+      look(
+          media.file(),
           () ->
               Measurement.of(
                       store.samples(media, Project.DEFAULT_SAMPLE_RATE),

@@ -22,6 +22,8 @@ import java.util.List;
 import java.util.Optional;
 import java.util.OptionalDouble;
 import java.util.function.Consumer;
+import javafx.animation.Animation;
+import javafx.animation.PauseTransition;
 import javafx.beans.property.ObjectProperty;
 import javafx.scene.Node;
 import javafx.scene.canvas.Canvas;
@@ -32,6 +34,7 @@ import javafx.scene.input.MouseEvent;
 import javafx.scene.layout.HBox;
 import javafx.scene.layout.Priority;
 import javafx.scene.layout.VBox;
+import javafx.util.Duration;
 
 /**
  * Tries an item of the Shelf out without touching the timeline: press in its waveform to hear from
@@ -40,6 +43,10 @@ import javafx.scene.layout.VBox;
 public final class ItemPlayer extends VBox {
 
   private static final double HEIGHT = 56;
+
+  /** An item that is passed sooner, on the way to another, is not worth decoding. */
+  private static final Duration STAY = Duration.millis(150);
+
   private static final double USUAL_LUFS = -20;
   private static final double MOST_GAIN_DB = 12;
 
@@ -55,6 +62,7 @@ public final class ItemPlayer extends VBox {
   private final Button play;
   private final Button place;
   private final HBox buttons;
+  private final PauseTransition stay = new PauseTransition(STAY);
   private Optional<String> shown = Optional.empty();
   private long position;
   private boolean own;
@@ -102,6 +110,7 @@ public final class ItemPlayer extends VBox {
     session.shownProperty().addListener((p, was, now) -> projectChanged(was, now));
     palette.addListener((p, was, now) -> draw());
     peaks.arrivedProperty().addListener((p, was, now) -> draw());
+    stay.setOnFinished(e -> stayed());
     widthProperty()
         .addListener(
             (p, was, now) -> {
@@ -120,6 +129,15 @@ public final class ItemPlayer extends VBox {
     }
   }
 
+  private boolean hasStayed() {
+    return stay.getStatus() == Animation.Status.STOPPED;
+  }
+
+  private void stayed() {
+    media().ifPresent(facts::loudnessOf);
+    draw();
+  }
+
   /** Shows an item, or none. */
   void show(Optional<Media> item) {
     boolean same = item.map(Media::id).equals(shown);
@@ -131,6 +149,7 @@ public final class ItemPlayer extends VBox {
       }
       credit = creditField();
       form.clear();
+      stay.playFromStart();
     }
     if (item.isEmpty()) {
       getChildren().clear();
@@ -151,9 +170,6 @@ public final class ItemPlayer extends VBox {
     credit.onTyped(
         words ->
             session.commit(text("edit.credit"), p -> ShelfEdits.setCredit(p, media.id(), words)));
-    if (media.hasSound()) {
-      facts.loudnessOf(media);
-    }
     List<Node> parts =
         media.hasSound()
             ? List.of(canvas, part, buttons, form, credit)
@@ -283,7 +299,7 @@ public final class ItemPlayer extends VBox {
       return;
     }
     Media media = item.get();
-    Optional<Peaks> found = peaks.get(media);
+    Optional<Peaks> found = hasStayed() ? peaks.get(media) : peaks.known(media);
     g.setFill(
         switch (media.kind()) {
           case VOICE -> palette.get().voice();

@@ -12,6 +12,7 @@ import java.util.Comparator;
 import java.util.List;
 import java.util.Locale;
 import java.util.Optional;
+import javafx.application.Platform;
 import javafx.geometry.Pos;
 import javafx.scene.Node;
 import javafx.scene.control.Button;
@@ -157,6 +158,11 @@ public final class ShelfPane extends VBox {
       case DELETE, BACK_SPACE -> item.ifPresent(actions::remove);
       case ESCAPE -> actions.leave();
       case L -> actions.close();
+      case END -> {
+        Platform.runLater(
+            () -> list.scrollTo(list.getItems().size() - 1)); // whole, once it is tall
+        return;
+      }
       default -> {
         return;
       }

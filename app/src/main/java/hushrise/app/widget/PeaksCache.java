@@ -61,6 +61,11 @@ public final class PeaksCache {
     return peaks;
   }
 
+  /** The peaks of a media item where they are there already; nobody has to make them. */
+  public Optional<Peaks> known(Media media) {
+    return Optional.ofNullable(known.getIfPresent(media.file()));
+  }
+
   /** Forgets a file's peaks, as the file has changed or can be read again. */
   public void forget(Path file) {
     late.forget(file);
