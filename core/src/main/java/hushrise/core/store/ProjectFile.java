@@ -39,8 +39,9 @@ import java.util.Map;
 
 /**
  * Projects as JSON files, laid down in docs/project.schema.json. Media paths are relative to the
- * project's folder where they can be. Fields that this version does not know survive a load and a
- * save.
+ * project's folder where they can be. A project that is called as its file has no name in it, so
+ * that a copy of the file goes by the copy's. Fields that this version does not know survive a load
+ * and a save.
  */
 public final class ProjectFile {
 
@@ -168,11 +169,19 @@ public final class ProjectFile {
   }
 
   private static Project made(JsonNode tree, Path file) throws IOException {
-    return MAPPER
-        .readerFor(Project.class)
-        .withAttribute(FOLDER, folderOf(file))
-        .<Project>readValue(tree)
-        .withUnknown(new UnknownFields(tree));
+    Project project =
+        MAPPER
+            .readerFor(Project.class)
+            .withAttribute(FOLDER, folderOf(file))
+            .<Project>readValue(tree)
+            .withUnknown(new UnknownFields(tree));
+    return project.name().isBlank() ? project.withName(nameOf(file)) : project;
+  }
+
+  /** What a project is called that has no name of its own, wherever its file goes. */
+  private static String nameOf(Path file) {
+    String name = file.getFileName().toString();
+    return name.substring(0, Math.max(0, name.lastIndexOf('.')));
   }
 
   private static Problem damaged(Path file, Exception e) {
@@ -241,6 +250,9 @@ public final class ProjectFile {
     }
     project.unknown().restoreInto(tree);
     tree.put("hushrise", VERSION);
+    if (project.name().equals(nameOf(file))) {
+      tree.put("name", "");
+    }
     return tree;
   }
 

@@ -98,6 +98,16 @@ class ProjectFileTest {
   }
 
   @Test
+  void aCopyOfAFileGoesByTheNameOfTheCopy() throws Exception {
+    Path copy = folder.resolve("Second.hushrise");
+    ProjectFile.save(project.withName("film"), file);
+    assertThat(ProjectFile.load(file).name()).isEqualTo("film");
+    assertThat(ProjectFile.load(Files.copy(file, copy)).name()).isEqualTo("Second");
+    ProjectFile.save(project.withName("The crossing"), copy);
+    assertThat(ProjectFile.load(copy).name()).as("a name of its own").isEqualTo("The crossing");
+  }
+
+  @Test
   void whatIsSavedKeepsToTheSchema() throws Exception {
     ProjectFile.save(project, file);
     JsonSchema schema =
