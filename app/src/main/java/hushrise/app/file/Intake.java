@@ -334,7 +334,14 @@ public final class Intake {
     for (Media item : project.shelf()) {
       boolean placed = item.kind() == MediaKind.MUSIC && project.isUsed(item.id());
       if (placed && Files.exists(item.file())) {
-        listen(item, session::followFits);
+        if (songs.song(item).isPresent()) {
+          session.followFits();
+        } else {
+          jobs.look(
+              text("job.listening", item.title()),
+              progress -> songs.listen(item, progress),
+              song -> session.followFits());
+        }
       }
     }
   }

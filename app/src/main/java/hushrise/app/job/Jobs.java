@@ -32,6 +32,8 @@ public final class Jobs implements AutoCloseable {
 
   private static final Logger LOG = LoggerFactory.getLogger(Jobs.class);
 
+  private static final int WORKERS = Math.max(3, Runtime.getRuntime().availableProcessors());
+
   /** What takes longer is worth a word. */
   private static final Duration MOMENT = Duration.millis(600);
 
@@ -40,8 +42,9 @@ public final class Jobs implements AutoCloseable {
   private final ObservableList<Job> shown = FXCollections.observableArrayList();
   private final ExecutorService workers =
       Executors.newFixedThreadPool(
-          Math.max(3, Runtime.getRuntime().availableProcessors()),
-          Thread.ofPlatform().daemon().name("hushrise-work-", 0).factory());
+          WORKERS, Thread.ofPlatform().daemon().name("hushrise-work-", 0).factory());
+
+  private final Executor lookers = Turns.inOrder(workers, WORKERS - 1);
 
   /**
    * @param messages are told what went wrong
@@ -86,10 +89,33 @@ public final class Jobs implements AutoCloseable {
 
   /** As above; {@code failed} runs on the window's thread when it fails or is cancelled. */
   public <T> Job run(String words, LongWork<T> work, Consumer<T> then, Runnable failed) {
+    return run(workers, words, work, then, failed);
+  }
+
+  /**
+   * Looks into a file of the project, of which there may be hundreds: as above, but one worker is
+   * left to what somebody asks for meanwhile.
+   */
+  public <T> Job look(String words, LongWork<T> work, Consumer<T> then, Runnable failed) {
+    return run(lookers, words, work, then, failed);
+  }
+
+  /** As above, where nothing is to be done when it fails or is cancelled. */
+  public <T> Job look(String words, LongWork<T> work, Consumer<T> then) {
+    return look(words, work, then, () -> {});
+  }
+
+  /** As above, of what takes but a moment and is not shown. */
+  public <T> void look(Callable<T> work, Consumer<T> then) {
+    run(lookers, work, then, () -> {});
+  }
+
+  private <T> Job run(
+      Executor on, String words, LongWork<T> work, Consumer<T> then, Runnable failed) {
     Job job = new Job(words);
     shown.add(job);
     run(
-        workers,
+        on,
         () -> work.call(job.progress()),
         result -> {
           shown.remove(job);
@@ -225,7 +251,7 @@ public final class Jobs implements AutoCloseable {
 
   /** One of the workers at a time, for what only counts while somebody looks at it. */
   public Executor latestFirst() {
-    return new LatestFirst(workers);
+    return Turns.latestFirst(workers, 1);
   }
 
   /** Cancels everything that is shown, as the window closes. */

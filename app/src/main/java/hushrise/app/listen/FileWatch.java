@@ -167,7 +167,7 @@ public final class FileWatch {
     forget.accept(file);
     for (Media media : session.present().shelf()) {
       if (media.file().equals(file)) {
-        jobs.run(
+        jobs.look(
             text("taking", media.title()),
             progress -> store.take(file, media.kind(), progress),
             fresh -> arrived(media, fresh, before.isEmpty()));

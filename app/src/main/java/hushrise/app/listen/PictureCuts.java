@@ -48,7 +48,7 @@ public final class PictureCuts {
     for (Media media : session.shown().shelf()) {
       if (media.kind() == MediaKind.PICTURE && !known.containsKey(media.file())) {
         known.put(media.file(), PictureFacts.NONE);
-        jobs.run(
+        jobs.look(
             Texts.text("job.looking", media.title()),
             progress -> scan.facts(media, progress),
             late.unlessForgotten(

@@ -87,7 +87,7 @@ public final class SpeechWatch {
   private void lookIn(List<Media> unknown) {
     for (Media media : unknown) {
       if (asked.add(media.file())) {
-        jobs.run(
+        jobs.look(
             text("job.speech", media.title()),
             Jobs.ifThere(media.file(), progress -> speech.listen(media, progress)),
             late.unlessForgotten(media.file(), spans -> arrived(media, spans)));

@@ -10,6 +10,8 @@ import hushrise.core.project.media.Media;
 import hushrise.core.project.media.MediaKind;
 import java.util.List;
 import java.util.Locale;
+import java.util.stream.Collectors;
+import java.util.stream.Stream;
 import javafx.geometry.Pos;
 import javafx.scene.control.Label;
 import javafx.scene.control.ListCell;
@@ -68,14 +70,14 @@ final class ShelfCell extends ListCell<Media> {
     }
     name.setText(media.title());
     String kind = text("kind." + media.kind().name());
-    details.setText(
+    String length =
         media.kind() == MediaKind.STILL
-            ? text("shelf.still", kind, facts.formatOf(media))
-            : text(
-                "shelf.details",
-                kind,
-                length(session.shown().seconds(media.lengthFrames())),
-                facts.formatOf(media)));
+            ? ""
+            : length(session.shown().seconds(media.lengthFrames()));
+    details.setText(
+        Stream.of(kind, length, facts.formatOf(media))
+            .filter(known -> !known.isEmpty())
+            .collect(Collectors.joining(" \u00b7 ")));
     boolean used = session.shown().isUsed(media.id());
     state.setText(
         text(used ? "shelf.used" : "shelf.unused")

@@ -48,7 +48,7 @@ public final class PeaksCache {
     Path file = media.file();
     Optional<Peaks> peaks = Optional.ofNullable(known.getIfPresent(file));
     if (peaks.isEmpty() && asked.add(file)) {
-      jobs.run(
+      jobs.look(
           () -> Jobs.ifThere(file, progress -> store.peaks(file)).call(Progress.NONE),
           late.unlessForgotten(
               file,

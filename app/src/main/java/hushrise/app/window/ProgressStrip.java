@@ -5,53 +5,92 @@ import static hushrise.app.words.Texts.text;
 import hushrise.app.job.Job;
 import hushrise.app.job.Jobs;
 import hushrise.app.widget.Form;
+import java.util.ArrayList;
+import java.util.HashMap;
+import java.util.List;
+import java.util.Map;
+import java.util.Optional;
 import javafx.collections.ListChangeListener;
 import javafx.geometry.Pos;
 import javafx.scene.control.Button;
 import javafx.scene.control.CustomMenuItem;
 import javafx.scene.control.Label;
 import javafx.scene.control.MenuButton;
+import javafx.scene.control.MenuItem;
 import javafx.scene.control.ProgressBar;
 import javafx.scene.layout.HBox;
 import javafx.scene.layout.Priority;
 
 /**
  * What is under way in the background: words, how far it is, and a way to end it, each for itself.
- * The first is shown, the others behind a button.
+ * The first is shown, those that come next behind a button.
  */
 final class ProgressStrip extends HBox {
 
   private static final double BAR = 120;
   private static final double SHORTEST_SECONDS = 2;
 
+  /** So many of the others are listed; a menu with all of hundreds would go beyond the screen. */
+  private static final int MOST_LISTED = 15;
+
   private final Jobs jobs;
+  private final MenuButton others = new MenuButton();
+  private final MenuItem unlistedItem = new MenuItem();
+  private final Map<Job, MenuItem> waiting = new HashMap<>();
+  private Optional<Job> first = Optional.empty();
 
   ProgressStrip(Jobs jobs) {
     super(8);
     this.jobs = jobs;
     setId("progress-strip");
     setAlignment(Pos.CENTER_RIGHT);
+    others.setId("job-more");
+    others.getStyleClass().add("small");
+    unlistedItem.setDisable(true);
+    others.setOnShowing(e -> list());
+    others.setOnHidden(e -> waiting.clear());
     jobs.shown().addListener((ListChangeListener<Job>) c -> update());
     update();
   }
 
+  /** Shows what has changed only: there may be hundreds, and each begins and ends. */
   private void update() {
-    getChildren().clear();
-    if (jobs.shown().isEmpty()) {
+    List<Job> shown = jobs.shown();
+    Optional<Job> now = shown.stream().findFirst();
+    if (!now.equals(first)) {
+      first = now;
+      getChildren().setAll(now.map(job -> row(job, "job-cancel")).stream().toList());
+    }
+    if (shown.size() <= 1) {
+      others.hide();
+      getChildren().remove(others);
       return;
     }
-    getChildren().add(row(jobs.shown().getFirst(), "job-cancel"));
-    int more = jobs.shown().size() - 1;
-    if (more > 0) {
-      MenuButton others = new MenuButton(text("job.more", more));
-      others.setId("job-more");
-      others.getStyleClass().add("small");
-      for (Job job : jobs.shown().subList(1, jobs.shown().size())) {
-        CustomMenuItem item = new CustomMenuItem(row(job, "job-cancel-other"), false);
-        others.getItems().add(item);
-      }
+    others.setText(text("job.more", shown.size() - 1));
+    if (!getChildren().contains(others)) {
       getChildren().add(others);
     }
+    if (others.isShowing()) {
+      list();
+    }
+  }
+
+  private void list() {
+    List<Job> rest = jobs.shown().stream().skip(1).limit(MOST_LISTED).toList();
+    int unlisted = jobs.shown().size() - 1 - rest.size();
+    waiting.keySet().retainAll(rest);
+    List<MenuItem> items = new ArrayList<>(rest.stream().map(this::item).toList());
+    if (unlisted > 0) {
+      unlistedItem.setText(text("job.unlisted", unlisted));
+      items.add(unlistedItem);
+    }
+    if (!others.getItems().equals(items)) {
+      others.getItems().setAll(items);
+    }
+  }
+
+  private MenuItem item(Job job) {
+    return waiting.computeIfAbsent(job, j -> new CustomMenuItem(row(j, "job-cancel-other"), false));
   }
 
   /** The time left, for what takes long enough that somebody asks. */

@@ -9,10 +9,10 @@ import java.util.Deque;
 import java.util.List;
 import org.junit.jupiter.api.Test;
 
-class LatestFirstTest {
+class TurnsTest {
 
   private final Deque<Runnable> workers = new ArrayDeque<>();
-  private final LatestFirst turn = new LatestFirst(workers::add);
+  private final Turns turn = Turns.latestFirst(workers::add, 1);
   private final List<String> done = new ArrayList<>();
 
   private void work() {
@@ -30,6 +30,21 @@ class LatestFirstTest {
     assertThat(workers).hasSize(2);
     work();
     assertThat(done).containsExactly("third", "something else", "second", "first");
+  }
+
+  @Test
+  void someWorkersAreLeftToOthers() {
+    Turns inOrder = Turns.inOrder(workers::add, 2);
+    for (String row : List.of("first", "second", "third")) {
+      inOrder.execute(() -> done.add(row));
+    }
+    workers.add(() -> done.add("what somebody asks for"));
+    assertThat(workers).hasSize(3);
+    work();
+    assertThat(done).containsExactly("first", "second", "what somebody asks for", "third");
+    inOrder.execute(() -> done.add("fourth"));
+    work();
+    assertThat(done).endsWith("fourth");
   }
 
   @Test
