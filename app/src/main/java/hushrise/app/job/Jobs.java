@@ -161,6 +161,17 @@ public final class Jobs implements AutoCloseable {
    * @param then goes on, whether it failed or not
    */
   public void runSaying(String goesOn, String ended, Runnable work, Runnable then) {
+    runSaying(goesOn, ended, Executors.callable(work), done -> then.run(), then);
+  }
+
+  /**
+   * As above, of work with a result.
+   *
+   * @param ended what is said then; when that is nothing, what was said is taken back
+   * @param failed runs on the window's thread when it fails
+   */
+  public <T> void runSaying(
+      String goesOn, String ended, Callable<T> work, Consumer<T> then, Runnable failed) {
     PauseTransition moment = new PauseTransition(MOMENT);
     AtomicBoolean said = new AtomicBoolean();
     moment.setOnFinished(
@@ -172,12 +183,22 @@ public final class Jobs implements AutoCloseable {
     Runnable last =
         () -> {
           moment.stop();
-          if (said.get()) {
+          if (said.get() && ended.isEmpty()) {
+            messages.takeBack(goesOn);
+          } else if (said.get()) {
             messages.say(ended);
           }
-          then.run();
         };
-    run(Executors.callable(work), done -> last.run(), last);
+    run(
+        work,
+        result -> {
+          last.run();
+          then.accept(result);
+        },
+        () -> {
+          last.run();
+          failed.run();
+        });
   }
 
   /** As {@link #run(Callable, Consumer)}, on workers of the caller's own. */

@@ -8,4 +8,7 @@ public interface Messages {
 
   /** Says what went wrong and what to do about it. */
   void complain(String sentence);
+
+  /** Says nothing any more, if a sentence that no longer holds still stands. */
+  void takeBack(String sentence);
 }

@@ -1,5 +1,7 @@
 package hushrise.app.play;
 
+import static hushrise.app.words.Texts.text;
+
 import hushrise.app.job.Jobs;
 import hushrise.core.mix.Mixer;
 import hushrise.core.project.Project;
@@ -104,7 +106,9 @@ final class Mixers {
       Consumer<Mixer> then,
       Runnable failed) {
     long number = next();
-    jobs.run(
+    jobs.runSaying(
+        text("play.reading"),
+        "",
         () -> {
           Mixer mixer = Mixer.of(project, sounds, heard, hands);
           mixer.touch(from, NEAR_FRAMES);

@@ -34,6 +34,7 @@ final class ProgressStrip extends HBox {
   private static final int MOST_LISTED = 15;
 
   private final Jobs jobs;
+  private final HBox head = new HBox();
   private final MenuButton others = new MenuButton();
   private final MenuItem unlistedItem = new MenuItem();
   private final Map<Job, MenuItem> waiting = new HashMap<>();
@@ -46,9 +47,13 @@ final class ProgressStrip extends HBox {
     setAlignment(Pos.CENTER_RIGHT);
     others.setId("job-more");
     others.getStyleClass().add("small");
+    others.setMinWidth(USE_PREF_SIZE);
     unlistedItem.setDisable(true);
     others.setOnShowing(e -> list());
     others.setOnHidden(e -> waiting.clear());
+    HBox.setHgrow(head, Priority.ALWAYS);
+    head.setAlignment(Pos.CENTER_RIGHT);
+    getChildren().addAll(head, others);
     jobs.shown().addListener((ListChangeListener<Job>) c -> update());
     update();
   }
@@ -59,17 +64,16 @@ final class ProgressStrip extends HBox {
     Optional<Job> now = shown.stream().findFirst();
     if (!now.equals(first)) {
       first = now;
-      getChildren().setAll(now.map(job -> row(job, "job-cancel")).stream().toList());
+      head.getChildren().setAll(now.map(job -> row(job, "job-cancel")).stream().toList());
     }
-    if (shown.size() <= 1) {
+    boolean isMore = shown.size() > 1;
+    others.setVisible(isMore);
+    others.setManaged(isMore);
+    if (!isMore) {
       others.hide();
-      getChildren().remove(others);
       return;
     }
     others.setText(text("job.more", shown.size() - 1));
-    if (!getChildren().contains(others)) {
-      getChildren().add(others);
-    }
     if (others.isShowing()) {
       list();
     }
@@ -105,12 +109,15 @@ final class ProgressStrip extends HBox {
     HBox.setHgrow(words, Priority.ALWAYS);
     ProgressBar bar = new ProgressBar();
     bar.setPrefWidth(BAR);
+    bar.setMinWidth(BAR / 2);
     bar.setAccessibleText(text("job.accessible"));
     bar.progressProperty().bind(job.fractionProperty());
     Button cancel = Form.button(cancelId, text("sheet.cancel"), job::cancel);
+    cancel.setMinWidth(USE_PREF_SIZE);
     cancel.setAccessibleText(text("job.cancel", job.words()));
     Label left = new Label();
     left.getStyleClass().add("number");
+    left.setMinWidth(USE_PREF_SIZE);
     job.fractionProperty().addListener(p -> left.setText(left(job)));
     HBox row = new HBox(8, words, bar, left, cancel);
     row.setAlignment(Pos.CENTER_RIGHT);

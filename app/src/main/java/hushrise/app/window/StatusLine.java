@@ -73,8 +73,8 @@ final class StatusLine extends HBox implements Messages {
     status.getStyleClass().add(COMPLAINT);
   }
 
-  /** Says nothing any more, if a sentence that no longer holds still stands. */
-  void takeBack(String sentence) {
+  @Override
+  public void takeBack(String sentence) {
     if (status.getText().equals(sentence)) {
       say("");
     }

@@ -124,6 +124,29 @@ class JobsTest {
   }
 
   @Test
+  void whatWasSaidWhileItLastedIsTakenBackWhereNothingElseIsToBeSaid() {
+    CountDownLatch gate = new CountDownLatch(1);
+    List<Integer> results = new ArrayList<>();
+    onWindow(
+        () ->
+            jobs.runSaying(
+                "goes on",
+                "",
+                () -> {
+                  awaitOrEnd(gate);
+                  return 7;
+                },
+                results::add,
+                failures::incrementAndGet));
+    until(() -> messages.said().contains("goes on"));
+    gate.countDown();
+    untilIdle();
+    assertThat(messages.said()).containsExactly("goes on", "not any more: goes on");
+    assertThat(results).containsExactly(7);
+    assertThat(failures.get()).isZero();
+  }
+
+  @Test
   void cancellingOneJobLeavesTheOthersAlone() {
     CountDownLatch begun = new CountDownLatch(2);
     CountDownLatch gate = new CountDownLatch(1);

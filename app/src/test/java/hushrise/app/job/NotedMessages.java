@@ -25,4 +25,9 @@ public record NotedMessages(List<String> said, List<String> complaints) implemen
     said.add(sentence);
     complaints.add(sentence);
   }
+
+  @Override
+  public void takeBack(String sentence) {
+    said.add("not any more: " + sentence);
+  }
 }

@@ -398,6 +398,9 @@ class SessionTest {
               public void complain(String sentence) {
                 said.add(sentence);
               }
+
+              @Override
+              public void takeBack(String sentence) {}
             },
             (work, then) -> {
               work.run();
