@@ -263,7 +263,9 @@ public final class Jobs implements AutoCloseable {
     Platform.runLater(
         () -> {
           try {
-            last.run();
+            if (!workers.isShutdown()) {
+              last.run();
+            }
           } finally {
             pending.set(pending.get() - 1);
           }
@@ -280,7 +282,10 @@ public final class Jobs implements AutoCloseable {
     shown.forEach(Job::cancel);
   }
 
-  /** Lets the workers end when what they have is done; what comes later is left undone. */
+  /**
+   * Lets the workers end when what they have is done, which is told nobody any more; what comes
+   * later is left undone.
+   */
   @Override
   public void close() {
     workers.shutdown();

@@ -239,7 +239,8 @@ public final class SecondEarPane extends VBox {
   /** Says what could not be measured, and offers to try again. */
   private List<Node> unheard() {
     List<Node> lines = new ArrayList<>();
-    for (Media media : hearing.now().map(Hearing.Now::unheard).orElse(List.of())) {
+    List<Media> unheard = hearing.now().map(Hearing.Now::unheard).orElse(List.of());
+    for (Media media : unheard.subList(0, Math.min(MOST_SHOWN, unheard.size()))) {
       boolean isMissing = missing.get().contains(media.file());
       Label words = new Label(text(isMissing ? "ear.missing" : "ear.unheard", media.title()));
       words.setWrapText(true);
@@ -252,6 +253,7 @@ public final class SecondEarPane extends VBox {
       row.getStyleClass().add("finding");
       lines.add(row);
     }
+    lines.addAll(more(unheard.size() - MOST_SHOWN));
     return lines;
   }
 

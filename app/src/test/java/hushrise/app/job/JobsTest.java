@@ -147,6 +147,34 @@ class JobsTest {
   }
 
   @Test
+  void whatEndsAfterTheWindowHasClosedIsToldNobody() {
+    CountDownLatch gate = new CountDownLatch(1);
+    List<Integer> results = new ArrayList<>();
+    onWindow(
+        () -> {
+          jobs.run(
+              () -> {
+                awaitOrEnd(gate);
+                return 7;
+              },
+              results::add);
+          jobs.run(
+              () -> {
+                awaitOrEnd(gate);
+                throw new Problem("tune.mp3 is gone: put it back.");
+              },
+              r -> results.add(0),
+              failures::incrementAndGet);
+          jobs.close();
+        });
+    gate.countDown();
+    untilIdle();
+    assertThat(results).isEmpty();
+    assertThat(failures.get()).isZero();
+    assertThat(complaints).isEmpty();
+  }
+
+  @Test
   void cancellingOneJobLeavesTheOthersAlone() {
     CountDownLatch begun = new CountDownLatch(2);
     CountDownLatch gate = new CountDownLatch(1);

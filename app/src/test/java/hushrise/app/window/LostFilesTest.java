@@ -5,15 +5,21 @@ import static org.assertj.core.api.Assertions.assertThat;
 import hushrise.app.command.CommandId;
 import hushrise.app.play.Meters;
 import hushrise.app.session.Selection;
+import hushrise.core.project.Project;
 import hushrise.core.project.media.Media;
 import hushrise.core.project.media.MediaKind;
 import hushrise.core.project.media.TrackKind;
+import hushrise.core.project.timeline.Clip;
+import hushrise.core.project.timeline.Track;
 import hushrise.core.store.ProjectFile;
 import java.io.IOException;
 import java.nio.file.Files;
 import java.nio.file.Path;
 import java.util.List;
+import java.util.Optional;
+import java.util.stream.IntStream;
 import javafx.scene.control.ButtonBase;
+import javafx.scene.control.Label;
 import javafx.scene.input.KeyCode;
 import org.junit.jupiter.api.Tag;
 import org.junit.jupiter.api.Test;
@@ -88,6 +94,42 @@ class LostFilesTest extends WindowTestCase {
     until("that is said", () -> status().contains("is there again"));
     untilQuiet();
     until("it is measured", () -> window.root().lookup("#ear-find") == null);
+  }
+
+  @Test
+  void ofHundredsOfMissingFilesSomeAreListedAndTheOthersCounted() {
+    untilOpen();
+    untilQuiet();
+    List<Media> voices =
+        IntStream.range(0, 300)
+            .mapToObj(
+                i ->
+                    new Media(
+                        "gone-" + i,
+                        folder.resolve("gone-%d.wav".formatted(i)),
+                        MediaKind.VOICE,
+                        RATE,
+                        true,
+                        Optional.empty(),
+                        ""))
+            .toList();
+    List<Clip> clips =
+        IntStream.range(0, 300).mapToObj(i -> Clip.whole(voices.get(i), 2L * i * RATE)).toList();
+    Path many = folder.resolve("many.hushrise");
+    ProjectFile.save(
+        Project.empty("")
+            .withShelf(voices)
+            .withTracks(List.of(Track.of(TrackKind.VOICE, "Narration", clips))),
+        many);
+    robot.interact(() -> window.take(List.of(many), true));
+    until("it is open", () -> project().name().equals("many"));
+    untilMissing(300);
+    until("they are listed", () -> window.root().lookup("#ear-find") != null);
+    untilQuiet();
+    assertThat(window.root().lookupAll("#ear-find")).hasSize(24);
+    assertThat(window.root().lookupAll("#second-ear .label"))
+        .extracting(label -> ((Label) label).getText())
+        .contains("and 276 more");
   }
 
   @Test

@@ -56,6 +56,9 @@ abstract class WindowTestCase {
   private static final Path DEMO = Path.of("../demo/data");
   private static final Path CACHE = Path.of("target/test-cache/window");
 
+  /** Other work on the machine may leave it next to nothing for a minute at a time. */
+  private static final int PATIENCE_SECONDS = 150;
+
   /** Keys that go to a window of the system never arrive in ours. */
   private static final long KEYS_ARRIVE_NANOS = 1_000_000_000;
 
@@ -69,6 +72,7 @@ abstract class WindowTestCase {
   @BeforeEach
   void start() throws IOException, TimeoutException {
     copyDemo();
+    FxToolkit.toolkitContext().setSetupTimeoutInMillis(PATIENCE_SECONDS * 1000L);
     FxToolkit.registerPrimaryStage();
     FxToolkit.setupStage(this::show);
     until("the window has the keys", () -> window.root().getScene().getWindow().isFocused());
@@ -120,7 +124,7 @@ abstract class WindowTestCase {
   void until(String what, Callable<Boolean> condition) {
     try {
       WaitForAsyncUtils.waitFor(
-          60, TimeUnit.SECONDS, () -> WaitForAsyncUtils.asyncFx(condition).get());
+          PATIENCE_SECONDS, TimeUnit.SECONDS, () -> WaitForAsyncUtils.asyncFx(condition).get());
     } catch (TimeoutException e) {
       throw new AssertionError("Waited in vain until " + what + "; the status is: " + status(), e);
     }
