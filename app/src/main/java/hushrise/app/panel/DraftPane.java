@@ -25,7 +25,6 @@ import java.util.Optional;
 import java.util.OptionalDouble;
 import java.util.function.BiFunction;
 import javafx.geometry.Pos;
-import javafx.scene.Node;
 import javafx.scene.control.Button;
 import javafx.scene.control.CheckBox;
 import javafx.scene.control.Label;
@@ -316,7 +315,7 @@ public final class DraftPane extends HBox {
         : OptionalDouble.empty();
   }
 
-  private Node line(HushDraft.Line line) {
+  private DraftRow line(HushDraft.Line line) {
     DraftRow row = new DraftRow(session, line, heading(line));
     row.fitWidth(lines.widthProperty().subtract(40));
     return row;

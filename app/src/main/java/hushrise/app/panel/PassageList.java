@@ -13,6 +13,7 @@ import hushrise.core.time.Timecode;
 import java.util.List;
 import java.util.Locale;
 import java.util.Optional;
+import javafx.beans.binding.Bindings;
 import javafx.beans.property.ObjectProperty;
 import javafx.geometry.Pos;
 import javafx.scene.Node;
@@ -30,6 +31,9 @@ import javafx.scene.shape.Shape;
  * hue: a peak for clear, a bar for tight, a pit for buried.
  */
 final class PassageList {
+
+  /** The width of a row in pixels up to which its mark alone tells the state. */
+  private static final double NARROW = 260;
 
   private final Session session;
   private final ObjectProperty<Palette> palette;
@@ -83,10 +87,19 @@ final class PassageList {
     HBox row = new HBox(8, mark(state), time, space, figure, words);
     row.setAlignment(Pos.CENTER_LEFT);
     words.setMinWidth(46);
+    words.visibleProperty().bind(row.widthProperty().greaterThan(NARROW));
+    words.managedProperty().bind(words.visibleProperty());
     Button button = new Button();
     button.setGraphic(row);
-    button.setMaxWidth(Double.MAX_VALUE);
-    row.prefWidthProperty().bind(button.widthProperty().subtract(16));
+    row.prefWidthProperty()
+        .bind(
+            Bindings.createDoubleBinding(
+                () ->
+                    button.getWidth()
+                        - button.getInsets().getLeft()
+                        - button.getInsets().getRight(),
+                button.widthProperty(),
+                button.insetsProperty()));
     button.getStyleClass().add("passage");
     button.setAccessibleText(
         text("passages.accessible", time.getText(), figure.getText(), words.getText()));

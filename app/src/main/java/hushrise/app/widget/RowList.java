@@ -7,6 +7,7 @@ import javafx.collections.ObservableList;
 import javafx.scene.Node;
 import javafx.scene.control.ListCell;
 import javafx.scene.control.ListView;
+import javafx.scene.layout.Region;
 
 /** A list of rows, of which only those in view are made. */
 public final class RowList<T> extends ListView<T> {
@@ -14,9 +15,9 @@ public final class RowList<T> extends ListView<T> {
   /**
    * A list.
    *
-   * @param row makes a row for an item
+   * @param row makes a row for an item, which is made as wide as the list
    */
-  public RowList(Function<T, Node> row) {
+  public RowList(Function<T, ? extends Region> row) {
     getStyleClass().add("row-list");
     setFocusTraversable(false);
     setCellFactory(
@@ -25,9 +26,15 @@ public final class RowList<T> extends ListView<T> {
               @Override
               protected void updateItem(T item, boolean empty) {
                 super.updateItem(item, empty);
-                setGraphic(empty || item == null ? null : row.apply(item));
+                setPrefWidth(0); // so that the list never scrolls sideways
+                setGraphic(empty || item == null ? null : wide(row.apply(item), this));
               }
             });
+  }
+
+  private static Region wide(Region row, Region cell) {
+    row.prefWidthProperty().bind(cell.widthProperty());
+    return row;
   }
 
   /**

@@ -18,11 +18,13 @@ import java.util.Map;
 import java.util.Optional;
 import java.util.stream.IntStream;
 import java.util.stream.Stream;
+import javafx.geometry.Orientation;
 import javafx.scene.Node;
 import javafx.scene.control.Button;
 import javafx.scene.control.IndexedCell;
 import javafx.scene.control.Labeled;
 import javafx.scene.control.ListView;
+import javafx.scene.control.ScrollBar;
 import javafx.scene.control.TextField;
 import javafx.scene.control.skin.VirtualFlow;
 import javafx.scene.input.KeyCode;
@@ -61,6 +63,21 @@ class SecondEarWindowTest extends HeardTestCase {
     commit(p -> LevelEdits.setTrackLevel(p, music().id(), -4));
     until("it tells what was done", () -> !list.getItems().getLast().equals(told));
     until("it is where it was", () -> firstShown(list) == 15);
+    for (int i = 0; i < 20; i++) {
+      robot.interact(
+          () -> {
+            list.requestLayout();
+            window.root().layout();
+          });
+    }
+    for (ScrollBar bar :
+        list.lookupAll(".scroll-bar").stream().map(ScrollBar.class::cast).toList()) {
+      assertThat(bar.isVisible()).isEqualTo(bar.getOrientation() == Orientation.VERTICAL);
+    }
+    double right = list.localToScene(list.getLayoutBounds()).getMaxX();
+    for (Node words : list.lookupAll(".number")) {
+      assertThat(words.localToScene(words.getLayoutBounds()).getMaxX()).isLessThan(right);
+    }
   }
 
   @Test

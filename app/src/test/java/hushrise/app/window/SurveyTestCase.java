@@ -13,6 +13,7 @@ import java.util.function.Consumer;
 import java.util.stream.Stream;
 import javafx.scene.Node;
 import javafx.scene.Parent;
+import javafx.scene.control.ToggleButton;
 import org.junit.jupiter.api.BeforeEach;
 
 /** Goes through all that the window shows, for tests of what holds everywhere. */
@@ -69,6 +70,9 @@ abstract class SurveyTestCase extends WindowTestCase {
       look.accept(command.name());
     }
     robot.interact(window::closeSheet);
+    robot.interact(() -> this.<ToggleButton>find("tab-passages").fire());
+    look.accept("PASSAGES");
+    robot.interact(() -> this.<ToggleButton>find("tab-findings").fire());
   }
 
   /** Chooses one of each kind of thing, and looks at what is told of it. */
@@ -109,6 +113,14 @@ abstract class SurveyTestCase extends WindowTestCase {
     robot.interact(
         () ->
             window.session().commit("bare", p -> p.withTrack(music, t -> t.withHushes(List.of()))));
+  }
+
+  /** Looks at panes, sheets, what is told of each kind of thing, and a draft. */
+  void everywhere(Consumer<String> look) {
+    eachView(look);
+    eachSelection(look);
+    draft();
+    look.accept("DRAFT");
   }
 
   /** Makes a draft of hushes. */

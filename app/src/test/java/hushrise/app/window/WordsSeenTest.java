@@ -7,11 +7,12 @@ import java.nio.file.Path;
 import java.util.LinkedHashSet;
 import java.util.List;
 import java.util.Set;
-import java.util.function.Consumer;
+import javafx.geometry.Orientation;
 import javafx.scene.Node;
 import javafx.scene.control.Control;
 import javafx.scene.control.Label;
 import javafx.scene.control.Labeled;
+import javafx.scene.control.ScrollBar;
 import javafx.scene.control.TextField;
 import javafx.scene.layout.Region;
 import javafx.scene.text.Text;
@@ -27,14 +28,6 @@ class WordsSeenTest extends SurveyTestCase {
 
   private final Set<String> bad = new LinkedHashSet<>();
 
-  /** Looks at panes, sheets, what is told of each kind of thing, and a draft. */
-  private void everywhere(Consumer<String> look) {
-    eachView(look);
-    eachSelection(look);
-    draft();
-    look.accept("DRAFT");
-  }
-
   private void findCut(String where) {
     robot.interact(
         () ->
@@ -47,6 +40,9 @@ class WordsSeenTest extends SurveyTestCase {
                           && f.lookup(".text") instanceof Text text
                           && text.getLayoutBounds().getWidth() > f.getWidth() - 6) {
                         bad.add(where + ": " + n.getId() + " shows " + f.getText());
+                      } else if (n instanceof ScrollBar bar
+                          && bar.getOrientation() == Orientation.HORIZONTAL) {
+                        bad.add(where + ": scrolls sideways in " + n.getParent());
                       } else if (n instanceof Control
                           && n.localToScene(n.getBoundsInLocal()).getMaxX()
                               > window.root().getWidth() + 1) {
