@@ -19,6 +19,8 @@ import hushrise.media.MediaStore;
 import java.nio.file.Path;
 import java.util.Optional;
 import java.util.function.Consumer;
+import javafx.beans.property.ReadOnlyStringProperty;
+import javafx.beans.property.ReadOnlyStringWrapper;
 
 /** Opens and saves projects, and asks before changes or files are lost. */
 public final class ProjectFiles {
@@ -37,6 +39,10 @@ public final class ProjectFiles {
   private Optional<String> content = Optional.empty();
 
   private final RecentProjects recent = new RecentProjects();
+  private final ReadOnlyStringWrapper beingRead = new ReadOnlyStringWrapper("");
+
+  /** Counts what was asked to be opened, so that what arrives after something else is let go. */
+  private int asked;
 
   /**
    * @param keeping keeps earlier versions, and who has the project open
@@ -69,6 +75,11 @@ public final class ProjectFiles {
     return recent;
   }
 
+  /** What the project is called that is being read and has not taken its place yet; else empty. */
+  public ReadOnlyStringProperty beingReadProperty() {
+    return beingRead.getReadOnlyProperty();
+  }
+
   /** Begins an empty project. */
   public void begin() {
     guard(() -> begin(Project.empty("")));
@@ -76,6 +87,7 @@ public final class ProjectFiles {
 
   /** Begins with a project that has no file yet. */
   private void begin(Project project) {
+    next("");
     session.open(project, Optional.empty());
     keeping.unlock();
     opened.run();
@@ -113,9 +125,20 @@ public final class ProjectFiles {
     }
   }
 
+  private int next(String reads) {
+    beingRead.set(reads);
+    asked++;
+    return asked;
+  }
+
   private void openProject(Path file) {
     Path absolute = file.toAbsolutePath().normalize();
-    jobs.run(
+    String name = FileNames.bare(absolute);
+    Project before = session.present();
+    int number = next(name);
+    jobs.runSaying(
+        text("open.reading", name),
+        "",
         () -> {
           AtomicFile.clearDead(absolute.getParent());
           Project project = ProjectFile.load(file);
@@ -123,19 +146,40 @@ public final class ProjectFiles {
           return project;
         },
         project -> {
-          if (keeping.lock(absolute)) {
-            show(project, absolute);
-          } else {
-            questions.ask(
-                text("elsewhere.title"),
-                text("elsewhere.question", absolute.getFileName()),
-                text("elsewhere.answer"),
-                () -> {
-                  keeping.unlock();
-                  show(project, absolute);
-                });
+          if (number == asked) {
+            settling.accept(() -> afterOther(before, () -> take(project, absolute)));
+          }
+        },
+        () -> {
+          if (number == asked) {
+            next("");
           }
         });
+  }
+
+  /** Goes on; what was done to the other project while this one was read is asked about first. */
+  private void afterOther(Project before, Runnable then) {
+    beingRead.set("");
+    if (session.present().equals(before)) {
+      then.run();
+    } else {
+      askToSave(then);
+    }
+  }
+
+  private void take(Project project, Path file) {
+    if (keeping.lock(file)) {
+      show(project, file);
+    } else {
+      questions.ask(
+          text("elsewhere.title"),
+          text("elsewhere.question", file.getFileName()),
+          text("elsewhere.answer"),
+          () -> {
+            keeping.unlock();
+            show(project, file);
+          });
+    }
   }
 
   private void show(Project project, Path file) {
@@ -150,6 +194,7 @@ public final class ProjectFiles {
   public void goOn(Recovered recovered) {
     guard(
         () -> {
+          next("");
           session.goOn(recovered);
           content = recovered.project().flatMap(ContentDigest::ofFile);
           recovered.project().ifPresentOrElse(keeping::lock, keeping::unlock);

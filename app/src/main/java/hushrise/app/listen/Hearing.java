@@ -235,7 +235,8 @@ public final class Hearing {
   }
 
   private static List<Media> used(Project project) {
-    return project.shelf().stream().filter(m -> m.hasSound() && project.isUsed(m.id())).toList();
+    Set<String> used = project.usedMediaIds();
+    return project.shelf().stream().filter(m -> m.hasSound() && used.contains(m.id())).toList();
   }
 
   private void measure(Media media) {

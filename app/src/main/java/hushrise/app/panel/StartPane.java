@@ -39,6 +39,9 @@ public final class StartPane extends ScrollPane {
   private final Consumer<Path> opened;
   private final FlowPane projects = new FlowPane(8, 6);
   private final VBox late = new VBox(6);
+  private final Label title = new Label(text("start.title"));
+  private final HBox tiles = new HBox(14);
+  private final Label without = new Label(text("start.without"));
 
   /**
    * @param taken receives files and what they are for
@@ -55,12 +58,12 @@ public final class StartPane extends ScrollPane {
     setFitToHeight(true);
     setHbarPolicy(ScrollBarPolicy.NEVER);
     setFocusTraversable(false);
-    Label title = new Label(text("start.title"));
+    title.setId("start-title");
     title.getStyleClass().add("start-title");
-    HBox tiles =
-        new HBox(14, tile(MediaKind.PICTURE), tile(MediaKind.VOICE), tile(MediaKind.MUSIC));
+    tiles
+        .getChildren()
+        .addAll(tile(MediaKind.PICTURE), tile(MediaKind.VOICE), tile(MediaKind.MUSIC));
     tiles.setAlignment(Pos.CENTER);
-    Label without = new Label(text("start.without"));
     without.setWrapText(true);
     without.setTextAlignment(TextAlignment.CENTER);
     without.getStyleClass().add("faint");
@@ -112,6 +115,15 @@ public final class StartPane extends ScrollPane {
           e.consume();
         });
     return tile;
+  }
+
+  /** Offers nothing while a project is read. */
+  public void showReading(String project) {
+    boolean offers = project.isEmpty();
+    title.setText(offers ? text("start.title") : text("open.reading", project));
+    tiles.setVisible(offers);
+    without.setVisible(offers);
+    late.setVisible(offers && !projects.getChildren().isEmpty());
   }
 
   /**

@@ -58,6 +58,7 @@ final class Opening {
             this::settle,
             this::opened);
     start = new StartPane(choice, this::takeAs, this::openGuarded);
+    projects.beingReadProperty().addListener((p, was, is) -> start.showReading(is));
     showStart();
   }
 

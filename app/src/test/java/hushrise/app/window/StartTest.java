@@ -7,6 +7,7 @@ import hushrise.core.project.media.MediaKind;
 import hushrise.core.project.media.TrackKind;
 import java.nio.file.Files;
 import java.nio.file.Path;
+import java.util.List;
 import java.util.Set;
 import javafx.geometry.Bounds;
 import javafx.scene.Node;
@@ -60,6 +61,25 @@ class StartTest extends WindowTestCase {
     until("it is open", () -> window.session().file().isPresent());
     untilQuiet();
     assertThat(project().name()).isEqualTo("First Ferry");
+    assertThat(isStarting()).isFalse();
+  }
+
+  private void assertOffers(boolean offers, String title) {
+    assertThat(robot.lookup("#start-title").queryLabeled().getText()).isEqualTo(title);
+    assertThat(((Node) find("start-picture")).getParent().isVisible()).isEqualTo(offers);
+  }
+
+  @Test
+  void nothingIsOfferedWhileAProjectIsRead() {
+    for (String name : List.of("last-ferry", "first-ferry")) {
+      robot.interact(
+          () -> {
+            window.open(folder.resolve(name + ".hushrise"));
+            assertOffers(false, name + " is being read \u2026");
+          });
+      untilQuiet();
+      assertOffers(true, "What is the film made of?");
+    }
     assertThat(isStarting()).isFalse();
   }
 

@@ -6,6 +6,8 @@ import hushrise.app.command.CommandId;
 import hushrise.app.record.Recording;
 import hushrise.core.project.media.Media;
 import hushrise.core.project.timeline.Clip;
+import java.io.IOException;
+import java.nio.file.Files;
 import java.nio.file.Path;
 import java.util.Optional;
 import javafx.scene.input.KeyCode;
@@ -14,6 +16,10 @@ import org.junit.jupiter.api.Test;
 
 /** What is under way as another project is opened, or the window closed, is its own project's. */
 class UnderWayTest extends WindowTestCase {
+
+  private Path file() {
+    return folder.resolve("first-ferry.hushrise");
+  }
 
   private void record() {
     untilOpen();
@@ -60,17 +66,56 @@ class UnderWayTest extends WindowTestCase {
     answer("Do not save");
     until("it is empty", () -> project().tracks().stream().allMatch(t -> t.clips().isEmpty()));
     Path song = folder.resolve("harbour-tune.mp3");
-    Path demo = folder.resolve("first-ferry.hushrise");
     chosen.next(song);
     robot.interact(
         () -> {
           window.run(CommandId.ADD);
-          window.open(demo);
+          window.open(file());
         });
     untilOpen();
     assertThat(project().shelf()).hasSize(7).extracting(Media::title).doesNotHaveDuplicates();
     assertThat(window.session().undoName()).isEmpty();
     assertThat(take()).isEmpty();
+  }
+
+  @Test
+  void whatIsDoneWhileAnotherProjectIsReadIsAskedAbout() throws IOException {
+    untilOpen();
+    Path other = Files.copy(file(), folder.resolve("second-ferry.hushrise"));
+    robot.interact(
+        () -> {
+          window.open(other);
+          window.session().commit("louder", p -> p.withMasterDb(-1.5));
+        });
+    answer("Cancel");
+    untilQuiet();
+    assertThat(window.session().file()).hasValue(file());
+    assertThat(project().masterDb()).isEqualTo(-1.5);
+    robot.interact(() -> window.open(other));
+    until("the other is open", () -> window.session().file().filter(other::equals).isPresent());
+    untilQuiet();
+  }
+
+  @Test
+  void whatWasAskedForLastIsOpened() throws IOException {
+    untilOpen();
+    Path other = Files.copy(file(), folder.resolve("second-ferry.hushrise"));
+    robot.interact(
+        () -> {
+          window.open(other);
+          window.run(CommandId.NEW);
+        });
+    untilQuiet();
+    assertThat(window.session().file()).isEmpty();
+    assertThat(project().shelf()).isEmpty();
+    robot.interact(
+        () -> {
+          window.open(other);
+          window.open(file());
+        });
+    until("one is open", () -> window.session().file().isPresent());
+    untilQuiet();
+    assertThat(window.session().file()).hasValue(file());
   }
 
   @Test

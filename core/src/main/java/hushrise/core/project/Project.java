@@ -12,8 +12,10 @@ import java.util.ArrayList;
 import java.util.List;
 import java.util.Optional;
 import java.util.OptionalLong;
+import java.util.Set;
 import java.util.function.Predicate;
 import java.util.function.UnaryOperator;
+import java.util.stream.Collectors;
 import java.util.stream.Stream;
 
 /**
@@ -164,6 +166,14 @@ public record Project(
   /** Whether a clip shows a picture that does not move. */
   public boolean isStill(Clip clip) {
     return media(clip.mediaId()).filter(m -> m.kind() == MediaKind.STILL).isPresent();
+  }
+
+  /** The ids of what lies on the timeline. */
+  public Set<String> usedMediaIds() {
+    return tracks.stream()
+        .flatMap(t -> t.clips().stream())
+        .map(Clip::mediaId)
+        .collect(Collectors.toSet());
   }
 
   /** Whether an item of the Shelf lies on the timeline. */

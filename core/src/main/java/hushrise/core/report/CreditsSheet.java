@@ -6,6 +6,7 @@ import hushrise.core.project.media.Media;
 import hushrise.core.project.media.MediaKind;
 import hushrise.core.speech.WebVtt;
 import java.util.List;
+import java.util.Set;
 
 /**
  * Whom a film owes thanks to: for the music and the effects that lie on its timeline. A person's
@@ -30,7 +31,8 @@ public final class CreditsSheet {
 
   /** What somebody may be owed for: used music and effects, in the order of the Shelf. */
   public List<Media> owed() {
-    return project.shelf().stream().filter(m -> isOwed(m) && project.isUsed(m.id())).toList();
+    Set<String> used = project.usedMediaIds();
+    return project.shelf().stream().filter(m -> isOwed(m) && used.contains(m.id())).toList();
   }
 
   /** Whether somebody may be owed for an item of its kind. */
