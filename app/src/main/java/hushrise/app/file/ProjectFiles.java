@@ -82,7 +82,11 @@ public final class ProjectFiles {
 
   /** Begins an empty project. */
   public void begin() {
-    guard(() -> begin(Project.empty("")));
+    guard(
+        () -> {
+          begin(Project.empty(""));
+          messages.say(text("begun"));
+        });
   }
 
   /** Begins with a project that has no file yet. */

@@ -38,7 +38,7 @@ final class PassageList {
   private final Session session;
   private final ObjectProperty<Palette> palette;
   private final RowList<Line> list = new RowList<>(this::line);
-  private final Label none = new Label(text("passages.none"));
+  private final Label none = new Label();
 
   /** A passage as it is told; another palette draws it anew. */
   private record Line(PassageLoudness passage, Separation.State state, Palette palette) {}
@@ -47,6 +47,7 @@ final class PassageList {
     this.session = session;
     this.palette = palette;
     list.setId("passages");
+    none.setId("passages-none");
     none.setWrapText(true);
     none.getStyleClass().add("faint");
   }
@@ -57,6 +58,7 @@ final class PassageList {
    */
   Node lines(Optional<Separation> separation) {
     if (separation.isEmpty() || separation.get().passages().isEmpty()) {
+      none.setText(text(noneWords(separation.isPresent())));
       return none;
     }
     List<Line> lines =
@@ -67,6 +69,14 @@ final class PassageList {
       list.getItems().setAll(lines);
     }
     return list;
+  }
+
+  /** Why there is nothing to see: nobody speaks, or it is being heard, or nobody can be heard. */
+  private String noneWords(boolean wasHeard) {
+    if (!session.shown().hasVoice()) {
+      return "passages.none";
+    }
+    return wasHeard ? "passages.unheard" : "ear.notYet";
   }
 
   private Button line(Line line) {

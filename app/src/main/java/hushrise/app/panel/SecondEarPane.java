@@ -213,7 +213,8 @@ public final class SecondEarPane extends VBox {
     List<Finding> aside = ear.aside();
     if (!aside.isEmpty()) {
       lines.add(faint(text("ear.aside.title", aside.size())));
-      aside.forEach(f -> lines.add(asideRow(f)));
+      aside.stream().limit(MOST_SHOWN).forEach(f -> lines.add(asideRow(f)));
+      lines.addAll(more(aside.size() - MOST_SHOWN));
     }
     return lines;
   }
@@ -291,6 +292,7 @@ public final class SecondEarPane extends VBox {
         palette.get(),
         hearing.now().map(Hearing.Now::unheard).orElse(List.of()),
         session.present().lengthFrames() == 0,
+        session.present().hasVoice(),
         passages.isSelected() ? hearing.now().map(Hearing.Now::separation) : "");
   }
 

@@ -9,6 +9,7 @@ import hushrise.core.project.Aside;
 import hushrise.core.project.Project;
 import hushrise.core.project.level.Hush;
 import hushrise.core.project.media.Media;
+import hushrise.core.project.media.TrackKind;
 import hushrise.core.time.Span;
 import java.io.IOException;
 import java.nio.file.Files;
@@ -78,6 +79,31 @@ class SecondEarWindowTest extends HeardTestCase {
     for (Node words : list.lookupAll(".number")) {
       assertThat(words.localToScene(words.getLayoutBounds()).getMaxX()).isLessThan(right);
     }
+  }
+
+  private String whyNone() {
+    return this.<Labeled>find("passages-none").getText();
+  }
+
+  @Test
+  void whyThereIsNoPassageIsSaid() {
+    untilOpen();
+    untilHeard();
+    robot.clickOn("#tab-passages");
+    robot.interact(
+        () -> {
+          window.hearing().measureAgain();
+          assertThat(whyNone()).startsWith("Listening");
+        });
+    untilHeard();
+    assertThat(robot.lookup("#passages-none").tryQuery()).isEmpty();
+    String voice = project().firstTrack(TrackKind.VOICE).orElseThrow().id();
+    commit(p -> p.withTrack(voice, t -> t.withMuted(true)));
+    untilHeard();
+    assertThat(whyNone()).startsWith("None of the narration");
+    commit(p -> p.withTrack(voice, t -> t.withClips(List.of())));
+    untilHeard();
+    assertThat(whyNone()).startsWith("No narration yet");
   }
 
   @Test

@@ -108,6 +108,7 @@ class UnderWayTest extends WindowTestCase {
     untilQuiet();
     assertThat(window.session().file()).isEmpty();
     assertThat(project().shelf()).isEmpty();
+    assertThat(status()).startsWith("This film is new");
     robot.interact(
         () -> {
           window.open(other);
