@@ -108,12 +108,12 @@ public final class ProjectFiles {
       jobs.run(
           text("unpack.under", zip.getFileName()),
           progress -> CollectedZip.unpack(zip, target, progress),
-          project -> guard(() -> openProject(project))); // by now there may be other work open
+          project -> questions.whenClosed(() -> guard(() -> openProject(project))));
     } else if (Otio.isCalled(file)) {
       jobs.run(
           text("timeline.under", file.getFileName()),
           progress -> OtioReader.read(file, store, progress),
-          reading -> guard(() -> beginWith(reading, file)));
+          reading -> questions.whenClosed(() -> guard(() -> beginWith(reading, file))));
     } else {
       openProject(file);
     }
@@ -149,11 +149,7 @@ public final class ProjectFiles {
           keeping.versions().note(absolute);
           return project;
         },
-        project -> {
-          if (number == asked) {
-            settling.accept(() -> afterOther(before, () -> take(project, absolute)));
-          }
-        },
+        project -> arrive(number, before, () -> take(project, absolute)),
         () -> {
           if (number == asked) {
             next("");
@@ -161,9 +157,26 @@ public final class ProjectFiles {
         });
   }
 
-  /** Goes on; what was done to the other project while this one was read is asked about first. */
+  /**
+   * Goes on with what was read unless something else was asked for since; not under a sheet that is
+   * about what is open, and what was done to that meanwhile is asked about first.
+   */
+  private void arrive(int number, Project before, Runnable then) {
+    Runnable goOn =
+        () -> {
+          if (number == asked) {
+            beingRead.set("");
+            settling.accept(() -> afterOther(before, then));
+          }
+        };
+    if (session.file().isEmpty() && session.present().shelf().isEmpty()) {
+      goOn.run();
+    } else {
+      questions.whenClosed(goOn);
+    }
+  }
+
   private void afterOther(Project before, Runnable then) {
-    beingRead.set("");
     if (session.present().equals(before)) {
       then.run();
     } else {

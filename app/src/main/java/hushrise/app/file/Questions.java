@@ -31,6 +31,9 @@ public interface Questions {
   /** Tells something that is longer than a line, until it has been read. */
   void tell(String title, String sentences);
 
+  /** Runs what is not to come while a person is asked something: now, or after that. */
+  void whenClosed(Runnable then);
+
   /**
    * Goes on with a file that a dialog gave for writing. The dialog has asked before it gave one
    * that exists; where the ending had to be added, that is another file, and is asked about here.

@@ -39,7 +39,6 @@ public final class AsideSheet {
         });
     Button cancel = new Button(text("sheet.cancel"));
     cancel.setOnAction(e -> sheet.close());
-    sheet.open(
-        text("aside.title"), reason, () -> {}, words, reason, Sheet.buttons(cancel, confirm));
+    sheet.open(text("aside.title"), reason, words, reason, Sheet.buttons(cancel, confirm));
   }
 }

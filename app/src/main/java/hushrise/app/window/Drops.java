@@ -3,6 +3,7 @@ package hushrise.app.window;
 import java.io.File;
 import java.nio.file.Path;
 import java.util.List;
+import java.util.function.BooleanSupplier;
 import javafx.scene.Node;
 import javafx.scene.input.DragEvent;
 import javafx.scene.input.TransferMode;
@@ -19,10 +20,15 @@ final class Drops {
   }
 
   private final Node shelf;
+  private final BooleanSupplier blocked;
   private final Taker taker;
 
-  Drops(Node shelf, Taker taker) {
+  /**
+   * @param blocked whether a sheet lies over what would take them
+   */
+  Drops(Node shelf, BooleanSupplier blocked, Taker taker) {
     this.shelf = shelf;
+    this.blocked = blocked;
     this.taker = taker;
   }
 
@@ -30,7 +36,7 @@ final class Drops {
   void attach(Node root) {
     root.setOnDragOver(
         e -> {
-          if (e.getDragboard().hasFiles()) {
+          if (e.getDragboard().hasFiles() && !blocked.getAsBoolean()) {
             e.acceptTransferModes(TransferMode.COPY);
           }
           e.consume();

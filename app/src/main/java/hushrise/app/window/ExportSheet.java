@@ -176,7 +176,6 @@ final class ExportSheet {
     sheet.open(
         text("export.title"),
         start,
-        () -> {},
         choices(),
         loudness,
         new HBox(16, stems, report),
@@ -344,7 +343,10 @@ final class ExportSheet {
           text("replace.title"),
           text("replace.question", old.get().getFileName()),
           text("replace.answer"),
-          () -> exports.add(order));
+          () -> {
+            sheet.close();
+            exports.add(order);
+          });
     }
   }
 

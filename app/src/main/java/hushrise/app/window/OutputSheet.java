@@ -46,6 +46,6 @@ final class OutputSheet {
     Sheet.picks(list, take);
     Button cancel = new Button(text("sheet.cancel"));
     cancel.setOnAction(e -> sheet.close());
-    sheet.open(text("output.title"), list, () -> {}, words, list, Sheet.buttons(cancel, take));
+    sheet.open(text("output.title"), list, words, list, Sheet.buttons(cancel, take));
   }
 }

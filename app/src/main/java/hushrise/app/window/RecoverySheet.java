@@ -105,6 +105,7 @@ final class RecoverySheet {
         text("recover.drop"),
         () -> {
           journals.discard(recovered);
+          sheet.close();
           List<Recovered> rest = left.stream().filter(r -> r != recovered).toList();
           if (!rest.isEmpty()) {
             open(rest);

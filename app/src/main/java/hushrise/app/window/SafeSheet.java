@@ -55,12 +55,6 @@ final class SafeSheet {
     Button close = new Button(text("sheet.close"));
     close.setDefaultButton(true);
     close.setOnAction(e -> sheet.close());
-    sheet.open(
-        text("safe.title"),
-        grid.lookup("#safe-VOICE"),
-        () -> {},
-        words,
-        grid,
-        Sheet.buttons(close));
+    sheet.open(text("safe.title"), grid.lookup("#safe-VOICE"), words, grid, Sheet.buttons(close));
   }
 }

@@ -4,6 +4,10 @@ import static hushrise.app.words.Texts.text;
 
 import hushrise.app.file.Questions;
 import hushrise.app.widget.Takes;
+import java.util.ArrayDeque;
+import java.util.ArrayList;
+import java.util.Deque;
+import java.util.List;
 import java.util.Optional;
 import javafx.application.Platform;
 import javafx.css.PseudoClass;
@@ -25,9 +29,10 @@ import javafx.scene.layout.StackPane;
 import javafx.scene.layout.VBox;
 
 /**
- * A question or a piece of work laid over the window. One at a time; Esc gives back what was typed
- * into a field of it, else closes it. Tab goes round in it: what lies behind it cannot be seen well
- * enough to be worked.
+ * A question or a piece of work laid over the window. One is seen at a time: a question that comes
+ * over another sheet gives it back as it was. Esc gives back what was typed into a field of it,
+ * else closes it. Tab goes round in it: what lies behind it cannot be seen well enough to be
+ * worked.
  */
 public final class Sheet extends StackPane implements Questions {
 
@@ -39,8 +44,13 @@ public final class Sheet extends StackPane implements Questions {
 
   private static final PseudoClass TIGHT = PseudoClass.getPseudoClass("tight");
 
+  /** What is seen: its title and its question, its parts, the widest it may be. */
+  private record Layer(String about, List<Node> parts, double width, Node focus) {}
+
   private final VBox box = new VBox(14);
-  private Runnable onClose = () -> {};
+  private final Deque<Layer> below = new ArrayDeque<>();
+  private final List<Runnable> waiting = new ArrayList<>();
+  private String about = "";
   private Node first = box;
   private boolean backwards;
 
@@ -109,37 +119,61 @@ public final class Sheet extends StackPane implements Questions {
    * Shows a sheet.
    *
    * @param focus what has the focus first
-   * @param closed runs when it closes, however it does
    */
-  void open(String title, Node focus, Runnable closed, Node... content) {
-    Label heading = new Label(title);
-    heading.getStyleClass().add("sheet-title");
-    box.getChildren().setAll(heading);
-    first = heading;
-    box.getChildren().addAll(content);
-    box.setMaxWidth(USUAL);
-    onClose = closed;
-    setVisible(true);
-    focus.requestFocus();
+  void open(String title, Node focus, Node... content) {
+    open(title, "", USUAL, focus, content);
   }
 
   /** Shows a sheet that needs more room than a question. */
   void openWide(String title, Node focus, Node... content) {
-    open(title, focus, () -> {}, content);
-    box.setMaxWidth(WIDE);
+    open(title, "", WIDE, focus, content);
+  }
+
+  private void open(String title, String sentence, double width, Node focus, Node... content) {
+    String opened = title + sentence;
+    if (isVisible() && !about.equals(opened)) {
+      Node owner = getScene().getFocusOwner();
+      Node back = isWithin(owner) ? owner : box;
+      below.push(new Layer(about, List.copyOf(box.getChildren()), box.getMaxWidth(), back));
+    }
+    Label heading = new Label(title);
+    heading.getStyleClass().add("sheet-title");
+    List<Node> parts = new ArrayList<>(List.of(content));
+    parts.addFirst(heading);
+    show(new Layer(opened, parts, width, focus));
+  }
+
+  private void show(Layer layer) {
+    about = layer.about();
+    first = layer.parts().getFirst();
+    box.getChildren().setAll(layer.parts());
+    box.setMaxWidth(layer.width());
+    setVisible(true);
+    layer.focus().requestFocus();
   }
 
   public boolean isOpen() {
     return isVisible();
   }
 
-  /** Closes the sheet that is open. */
+  /** Closes the sheet that is seen; one that it was laid over is there again. */
   public void close() {
-    if (isVisible()) {
+    if (!below.isEmpty()) {
+      show(below.pop());
+    } else if (isVisible()) {
       setVisible(false);
       box.getChildren().clear();
-      Runnable then = onClose;
-      onClose = () -> {};
+      List<Runnable> waited = List.copyOf(waiting);
+      waiting.clear();
+      waited.forEach(then -> Platform.runLater(() -> whenClosed(then)));
+    }
+  }
+
+  @Override
+  public void whenClosed(Runnable then) {
+    if (isVisible()) {
+      waiting.add(then);
+    } else {
       then.run();
     }
   }
@@ -167,7 +201,7 @@ public final class Sheet extends StackPane implements Questions {
     Button close = answer(text("sheet.close"), () -> {});
     close.getStyleClass().add("accent");
     close.setDefaultButton(true);
-    open(title, close, () -> {}, words, buttons(close));
+    open(title, sentences, USUAL, close, words, buttons(close));
   }
 
   /** Asks with a way out and some answers, of which Enter gives the last. */
@@ -179,7 +213,7 @@ public final class Sheet extends StackPane implements Questions {
     usual.setDefaultButton(true);
     HBox row = buttons(answer(text("sheet.cancel"), () -> {}));
     row.getChildren().addAll(answers);
-    open(title, usual, () -> {}, words, row);
+    open(title, sentence, USUAL, usual, words, row);
   }
 
   private Button answer(String words, Runnable then) {

@@ -47,8 +47,7 @@ final class SurfaceSheet {
     list.getSelectionModel()
         .select(rides.surface().map(s -> s.name()).orElse(list.getItems().getFirst()));
     showFaders(faders, rides);
-    sheet.open(
-        text("surface.title"), list, () -> {}, words, list, faders, Sheet.buttons(close, take));
+    sheet.open(text("surface.title"), list, words, list, faders, Sheet.buttons(close, take));
   }
 
   private static void showFaders(HBox row, SurfaceRides rides) {

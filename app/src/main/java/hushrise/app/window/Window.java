@@ -175,7 +175,7 @@ public final class Window {
     root.getStyleClass().add("hush-rise");
     root.getStylesheets()
         .add(Window.class.getResource("/hushrise/app/window.css").toExternalForm());
-    new Drops(shelf, opening::take).attach(root);
+    new Drops(shelf, sheet::isOpen, opening::take).attach(root);
     view.hintProperty().addListener((p, was, now) -> status.hint(now));
     session.playheadProperty().addListener((p, was, now) -> reveal(now.longValue()));
     applyTheme(theme);
@@ -428,9 +428,11 @@ public final class Window {
     commands.run(command);
   }
 
-  /** Closes the sheet that is open. */
+  /** Closes all sheets that are open. */
   void closeSheet() {
-    sheet.close();
+    while (sheet.isOpen()) {
+      sheet.close();
+    }
   }
 
   /** How high the row under the timeline was made; 0: as high as the window asks for. */

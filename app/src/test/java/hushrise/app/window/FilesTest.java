@@ -25,6 +25,7 @@ import java.util.stream.IntStream;
 import java.util.stream.Stream;
 import javafx.scene.Node;
 import javafx.scene.canvas.Canvas;
+import javafx.scene.control.ComboBox;
 import javafx.scene.control.Labeled;
 import javafx.scene.control.TextField;
 import javafx.scene.image.WritableImage;
@@ -187,11 +188,23 @@ class FilesTest extends WindowTestCase {
   void anExportWhoseEndingWasAddedAsksBeforeItReplaces() throws IOException {
     Path old = Files.writeString(folder.resolve("mix.wav"), "an older mix");
     export(OutputFormat.WAV_24, folder.resolve("mix"));
-    assertThat(robot.lookup(".sheet-title").queryLabeled().getText())
-        .isEqualTo("There is a file of that name");
+    assertThat(sheetTitle()).isEqualTo("There is a file of that name");
     press(KeyCode.ESCAPE);
+    assertThat(sheetTitle()).as("what was chosen is still there").isEqualTo("Export");
+    assertThat(this.<ComboBox<OutputFormat>>find("export-format").getValue())
+        .isEqualTo(OutputFormat.WAV_24);
     untilQuiet();
     assertThat(old).hasContent("an older mix");
+    press(KeyCode.ENTER);
+    assertThat(sheetTitle()).isEqualTo("There is a file of that name");
+    press(KeyCode.ENTER);
+    assertThat(asks()).isFalse();
+    untilQuiet();
+    assertThat(Files.size(old)).isGreaterThan(1_000_000);
+  }
+
+  private String sheetTitle() {
+    return robot.lookup(".sheet-title").queryLabeled().getText();
   }
 
   @Test

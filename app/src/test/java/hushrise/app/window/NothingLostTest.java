@@ -104,6 +104,9 @@ class NothingLostTest extends WindowTestCase {
     robot.interact(() -> window.offerWhatWasLeft());
     until("it is offered", () -> window.root().lookup("#recover-drop-0") != null);
     fire("recover-drop-0");
+    answer("Cancel");
+    assertThat(window.root().lookup("#recover-go-0")).as("it is offered still").isNotNull();
+    fire("recover-drop-0");
     answer("Throw it away");
     until("it is gone", () -> !Files.exists(journals().resolve("left.journal")));
     assertThat(masterDb()).isEqualTo(-1);

@@ -97,6 +97,23 @@ class UnderWayTest extends WindowTestCase {
   }
 
   @Test
+  void anotherProjectWaitsUntilASheetAboutThisOneIsClosed() throws IOException {
+    untilOpen();
+    Path other = Files.copy(file(), folder.resolve("second-ferry.hushrise"));
+    robot.interact(
+        () -> {
+          window.open(other);
+          window.run(CommandId.EXPORT);
+        });
+    untilQuiet();
+    assertThat(window.session().file()).hasValue(file());
+    assertThat(robot.lookup("#export-start").tryQuery()).isPresent();
+    press(KeyCode.ESCAPE);
+    until("the other is open", () -> window.session().file().filter(other::equals).isPresent());
+    untilQuiet();
+  }
+
+  @Test
   void whatWasAskedForLastIsOpened() throws IOException {
     untilOpen();
     Path other = Files.copy(file(), folder.resolve("second-ferry.hushrise"));
