@@ -34,7 +34,8 @@ import java.util.function.BiFunction;
 
 /**
  * Takes files into the project: reads them in the background, puts them on the Shelf, and places
- * them where they are usually wanted. One step of the history for all of them.
+ * them where they are usually wanted; what goes to the playhead goes where that was when it was
+ * asked for. One step of the history for all of them.
  */
 public final class Intake {
 
@@ -80,10 +81,11 @@ public final class Intake {
         chosen.size() == 1
             ? text("taking", chosen.getFirst().getFileName())
             : text("taking.many", chosen.size());
+    long playhead = session.playhead();
     jobs.run(
         words,
         progress -> read(chosen, kindOf, progress),
-        session.whileOpen(read -> arrived(read, places)));
+        session.whileOpen(read -> arrived(read, places, playhead)));
   }
 
   private Read read(
@@ -130,28 +132,28 @@ public final class Intake {
     }
   }
 
-  private void arrived(Read read, boolean places) {
+  private void arrived(Read read, boolean places, long playhead) {
     if (!read.media().isEmpty()) {
       String name =
           read.media().size() == 1
               ? text("edit.add", read.media().getFirst().title())
               : text("edit.addMany", read.media().size());
       Project before = session.present();
-      session.commit(name, p -> added(p, read.media(), places));
-      messages.say(words(read, places, before));
+      session.commit(name, p -> places ? added(p, read.media(), playhead) : onShelf(p, read));
+      messages.say(words(read, places, before, playhead));
     }
     if (!read.problems().isEmpty()) {
       messages.complain(read.problems().getFirst());
     }
   }
 
-  private String words(Read read, boolean places, Project before) {
+  private String words(Read read, boolean places, Project before, long playhead) {
     Media first = read.media().getFirst();
     String what;
     if (!places) {
       what = text("took.shelf", read.media().size());
     } else if (read.media().size() == 1) {
-      what = took(first, before);
+      what = took(first, before, playhead);
     } else {
       long waiting = read.media().stream().filter(m -> clipOf(m, before).isEmpty()).count();
       String placed = text("took.many", read.media().size() - waiting);
@@ -161,12 +163,12 @@ public final class Intake {
   }
 
   /** Where an item has come to lie, and what to do next. */
-  private String took(Media item, Project before) {
+  private String took(Media item, Project before, long playhead) {
     Optional<Clip> clip = clipOf(item, before);
     return switch (item.kind()) {
-      case MUSIC -> tookMusic(item, before, clip);
+      case MUSIC -> tookMusic(item, before, clip, playhead);
       case VOICE ->
-          clip.filter(c -> c.startFrame() != session.playhead())
+          clip.filter(c -> c.startFrame() != playhead)
               .map(c -> text("took.VOICE.later", item.title(), timecode(c.startFrame())))
               .orElse(text("took.VOICE", item.title()));
       case STILL ->
@@ -181,9 +183,9 @@ public final class Intake {
     return Timecode.format(frame, project.pictureRate(), project.sampleRate());
   }
 
-  private String tookMusic(Media item, Project before, Optional<Clip> clip) {
+  private String tookMusic(Media item, Project before, Optional<Clip> clip, long playhead) {
     Project project = session.present();
-    long at = clip.map(Clip::startFrame).orElse(session.playhead());
+    long at = clip.map(Clip::startFrame).orElse(playhead);
     Optional<Clip> other = SongChange.playingAt(before, at);
     if (other.isPresent()) {
       String how =
@@ -209,22 +211,27 @@ public final class Intake {
         .findFirst();
   }
 
-  private Project added(Project project, List<Media> media, boolean places) {
+  private static Project onShelf(Project project, Read read) {
     Project result = project;
-    long voiceAt = session.playhead();
+    for (Media item : read.media()) {
+      result = result.withMedia(item);
+    }
+    return result;
+  }
+
+  private Project added(Project project, List<Media> media, long playhead) {
+    Project result = project;
+    long voiceAt = playhead;
     boolean voices = media.stream().anyMatch(m -> m.kind() == MediaKind.VOICE);
     Optional<Long> songEnd = Optional.empty();
     for (Media item : media) {
       result = result.withMedia(item);
-      if (!places) {
-        continue;
-      }
       long at =
           switch (item.kind()) {
             case PICTURE, STILL -> 0;
-            case MUSIC -> songEnd.orElse(afterMusic(result));
+            case MUSIC -> songEnd.orElse(afterMusic(result, playhead));
             case VOICE -> roomFor(result, item, voiceAt);
-            case EFFECT -> voices ? voiceAt : session.playhead();
+            case EFFECT -> voices ? voiceAt : playhead;
           };
       if (item.kind() == MediaKind.MUSIC) {
         if (!isFreeForMusic(result, at, songEnd.isPresent())) {
@@ -241,10 +248,10 @@ public final class Intake {
   }
 
   /** Music starts with the film; more music starts at the playhead. */
-  private long afterMusic(Project project) {
+  private static long afterMusic(Project project, long playhead) {
     boolean first =
         project.tracksOf(TrackKind.MUSIC).map(Track::clips).allMatch(List<Clip>::isEmpty);
-    return first ? 0 : session.playhead();
+    return first ? 0 : playhead;
   }
 
   /**
@@ -273,15 +280,16 @@ public final class Intake {
    * it; anything else at the playhead.
    */
   public void place(Media item) {
+    long playhead = session.playhead();
     Runnable place =
         () -> {
           Project before = session.present();
-          if (isStarting(before, item)) {
+          if (isStarting(before, item, playhead)) {
             messages.say(text("took.MUSIC.already", item.title()));
             return;
           }
-          session.commit(text("edit.place", item.title()), p -> placed(p, item));
-          messages.say(took(item, before));
+          session.commit(text("edit.place", item.title()), p -> placed(p, item, playhead));
+          messages.say(took(item, before, playhead));
         };
     if (item.kind() == MediaKind.MUSIC) {
       listen(item, place);
@@ -291,17 +299,17 @@ public final class Intake {
   }
 
   /** Whether it is this song that begins where it would be placed. */
-  private boolean isStarting(Project project, Media item) {
+  private static boolean isStarting(Project project, Media item, long playhead) {
     return item.kind() == MediaKind.MUSIC
-        && startingAt(project, afterMusic(project))
+        && startingAt(project, afterMusic(project, playhead))
             .filter(c -> c.mediaId().equals(item.id()))
             .isPresent();
   }
 
-  private Project placed(Project project, Media item) {
+  private Project placed(Project project, Media item, long playhead) {
     return switch (item.kind()) {
       case MUSIC -> {
-        long at = afterMusic(project);
+        long at = afterMusic(project, playhead);
         Optional<Clip> starting = startingAt(project, at);
         Project without =
             starting
@@ -310,13 +318,12 @@ public final class Intake {
         long start = starting.map(Clip::startFrame).orElse(at);
         yield Placement.place(without, item.id(), start, songs);
       }
-      case VOICE ->
-          Placement.place(project, item.id(), roomFor(project, item, session.playhead()), songs);
-      default -> Placement.place(project, item.id(), session.playhead(), songs);
+      case VOICE -> Placement.place(project, item.id(), roomFor(project, item, playhead), songs);
+      default -> Placement.place(project, item.id(), playhead, songs);
     };
   }
 
-  /** Listens to a song when that has not been done, then goes on. */
+  /** Listens to a song when that has not been done, then goes on if its project is still open. */
   public void listen(Media item, Runnable then) {
     if (songs.song(item).isPresent()) {
       then.run();
@@ -324,7 +331,7 @@ public final class Intake {
       jobs.run(
           text("job.listening", item.title()),
           progress -> songs.listen(item, progress),
-          song -> then.run());
+          session.whileOpen(song -> then.run()));
     }
   }
 

@@ -4,12 +4,17 @@ import static org.assertj.core.api.Assertions.assertThat;
 
 import hushrise.app.command.CommandId;
 import hushrise.app.record.Recording;
+import hushrise.core.edit.ShelfEdits;
 import hushrise.core.project.media.Media;
+import hushrise.core.project.media.MediaKind;
 import hushrise.core.project.timeline.Clip;
 import java.io.IOException;
 import java.nio.file.Files;
 import java.nio.file.Path;
+import java.util.List;
 import java.util.Optional;
+import javafx.scene.control.ButtonBase;
+import javafx.scene.control.ListView;
 import javafx.scene.input.KeyCode;
 import javafx.scene.input.MouseButton;
 import org.junit.jupiter.api.Test;
@@ -111,6 +116,60 @@ class UnderWayTest extends WindowTestCase {
     press(KeyCode.ESCAPE);
     until("the other is open", () -> window.session().file().filter(other::equals).isPresent());
     untilQuiet();
+  }
+
+  private Media taken(String name, String from, boolean places, Runnable then) throws IOException {
+    Path file = Files.copy(folder.resolve(from), folder.resolve(name));
+    robot.interact(
+        () -> {
+          window.take(List.of(file), places);
+          then.run();
+        });
+    until("it is on the Shelf", () -> shelved(name).isPresent());
+    untilQuiet();
+    return shelved(name).orElseThrow();
+  }
+
+  private Optional<Media> shelved(String name) {
+    return project().shelf().stream().filter(m -> m.title().equals(name)).findFirst();
+  }
+
+  @Test
+  void whatGoesToThePlayheadGoesWhereThatWasWhenItWasAskedFor() throws IOException {
+    untilOpen();
+    robot.interact(() -> window.session().seek(20L * RATE));
+    Media horn =
+        taken("second-horn.flac", "ferry-horn.flac", true, () -> window.session().seek(60L * RATE));
+    assertThat(project().tracks().stream().flatMap(t -> t.clips().stream()))
+        .filteredOn(c -> c.mediaId().equals(horn.id()))
+        .extracting(Clip::startFrame)
+        .containsExactly(20L * RATE);
+  }
+
+  @Test
+  void aSongThatIsStillListenedToIsPlacedInNoOtherProject() throws IOException {
+    untilOpen();
+    Path other = Files.copy(file(), folder.resolve("second-ferry.hushrise"));
+    Media song = taken("words.flac", "narration-2.flac", false, () -> {});
+    robot.interact(
+        () -> {
+          window.session().commit("kind", p -> ShelfEdits.setKind(p, song.id(), MediaKind.MUSIC));
+          window.run(CommandId.SAVE);
+          window.run(CommandId.SHELF);
+        });
+    untilQuiet();
+    robot.interact(
+        () -> {
+          this.<ListView<Media>>find("shelf-list")
+              .getSelectionModel()
+              .select(shelved("words.flac").orElseThrow());
+          this.<ButtonBase>find("item-place").fire();
+          window.open(other);
+        });
+    until("the other is open", () -> window.session().file().filter(other::equals).isPresent());
+    untilQuiet();
+    assertThat(project().shelf()).hasSize(7);
+    assertThat(window.session().undoName()).isEmpty();
   }
 
   @Test
