@@ -138,7 +138,7 @@ public final class ProjectFiles {
   private void openProject(Path file) {
     Path absolute = file.toAbsolutePath().normalize();
     String name = FileNames.bare(absolute);
-    Project before = session.present();
+    long turns = session.turns();
     int number = next(name);
     jobs.runSaying(
         text("open.reading", name),
@@ -149,7 +149,7 @@ public final class ProjectFiles {
           keeping.versions().note(absolute);
           return project;
         },
-        project -> arrive(number, before, () -> take(project, absolute)),
+        project -> arrive(number, turns, () -> take(project, absolute)),
         () -> {
           if (number == asked) {
             next("");
@@ -161,12 +161,12 @@ public final class ProjectFiles {
    * Goes on with what was read unless something else was asked for since; not under a sheet that is
    * about what is open, and what was done to that meanwhile is asked about first.
    */
-  private void arrive(int number, Project before, Runnable then) {
+  private void arrive(int number, long turns, Runnable then) {
     Runnable goOn =
         () -> {
           if (number == asked) {
             beingRead.set("");
-            settling.accept(() -> afterOther(before, then));
+            settling.accept(() -> afterOther(turns, then));
           }
         };
     if (session.file().isEmpty() && session.present().shelf().isEmpty()) {
@@ -176,8 +176,8 @@ public final class ProjectFiles {
     }
   }
 
-  private void afterOther(Project before, Runnable then) {
-    if (session.present().equals(before)) {
+  private void afterOther(long turns, Runnable then) {
+    if (session.turns() == turns) {
       then.run();
     } else {
       askToSave(then);

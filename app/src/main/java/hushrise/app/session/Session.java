@@ -143,6 +143,11 @@ public final class Session {
     return unsaved.get();
   }
 
+  /** How often a person has done, undone or done again something in the project that is open. */
+  public long turns() {
+    return history.turns();
+  }
+
   public Optional<Path> file() {
     return file;
   }

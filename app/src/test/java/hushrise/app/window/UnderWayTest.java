@@ -8,11 +8,15 @@ import hushrise.core.edit.ShelfEdits;
 import hushrise.core.project.media.Media;
 import hushrise.core.project.media.MediaKind;
 import hushrise.core.project.timeline.Clip;
+import hushrise.core.sound.SampleSource;
+import hushrise.media.FileMixWriter;
+import hushrise.media.OutputFormat;
 import java.io.IOException;
 import java.nio.file.Files;
 import java.nio.file.Path;
 import java.util.List;
 import java.util.Optional;
+import java.util.Random;
 import javafx.scene.control.ButtonBase;
 import javafx.scene.control.ListView;
 import javafx.scene.input.KeyCode;
@@ -96,7 +100,11 @@ class UnderWayTest extends WindowTestCase {
     untilQuiet();
     assertThat(window.session().file()).hasValue(file());
     assertThat(project().masterDb()).isEqualTo(-1.5);
-    robot.interact(() -> window.open(other));
+    robot.interact(
+        () -> {
+          window.open(other);
+          window.session().learn(p -> p.withName("found out"));
+        });
     until("the other is open", () -> window.session().file().filter(other::equals).isPresent());
     untilQuiet();
   }
@@ -118,8 +126,8 @@ class UnderWayTest extends WindowTestCase {
     untilQuiet();
   }
 
-  private Media taken(String name, String from, boolean places, Runnable then) throws IOException {
-    Path file = Files.copy(folder.resolve(from), folder.resolve(name));
+  private Media taken(Path file, boolean places, Runnable then) {
+    String name = file.getFileName().toString();
     robot.interact(
         () -> {
           window.take(List.of(file), places);
@@ -130,6 +138,25 @@ class UnderWayTest extends WindowTestCase {
     return shelved(name).orElseThrow();
   }
 
+  /** A narration at a level of its own, so that no other run has listened to it as a song. */
+  private Path wordsNobodyHeard() throws IOException {
+    Media narration = shelved("narration-2.flac").orElseThrow();
+    SampleSource source = store.samples(narration, RATE);
+    int frames = (int) source.lengthFrames();
+    float[] sound = new float[frames];
+    source.read(0, frames, sound, new float[frames], 0);
+    float level = new Random().nextFloat(0.5f, 0.9f);
+    for (int i = 0; i < frames; i++) {
+      sound[i] *= level;
+    }
+    Path file = folder.resolve("words.wav");
+    try (FileMixWriter writer = FileMixWriter.ofSound(file, OutputFormat.WAV_24, RATE)) {
+      writer.write(sound, sound, frames);
+      writer.finish();
+    }
+    return file;
+  }
+
   private Optional<Media> shelved(String name) {
     return project().shelf().stream().filter(m -> m.title().equals(name)).findFirst();
   }
@@ -138,8 +165,8 @@ class UnderWayTest extends WindowTestCase {
   void whatGoesToThePlayheadGoesWhereThatWasWhenItWasAskedFor() throws IOException {
     untilOpen();
     robot.interact(() -> window.session().seek(20L * RATE));
-    Media horn =
-        taken("second-horn.flac", "ferry-horn.flac", true, () -> window.session().seek(60L * RATE));
+    Path file = Files.copy(folder.resolve("ferry-horn.flac"), folder.resolve("second-horn.flac"));
+    Media horn = taken(file, true, () -> window.session().seek(60L * RATE));
     assertThat(project().tracks().stream().flatMap(t -> t.clips().stream()))
         .filteredOn(c -> c.mediaId().equals(horn.id()))
         .extracting(Clip::startFrame)
@@ -150,7 +177,7 @@ class UnderWayTest extends WindowTestCase {
   void aSongThatIsStillListenedToIsPlacedInNoOtherProject() throws IOException {
     untilOpen();
     Path other = Files.copy(file(), folder.resolve("second-ferry.hushrise"));
-    Media song = taken("words.flac", "narration-2.flac", false, () -> {});
+    Media song = taken(wordsNobodyHeard(), false, () -> {});
     robot.interact(
         () -> {
           window.session().commit("kind", p -> ShelfEdits.setKind(p, song.id(), MediaKind.MUSIC));
@@ -162,7 +189,7 @@ class UnderWayTest extends WindowTestCase {
         () -> {
           this.<ListView<Media>>find("shelf-list")
               .getSelectionModel()
-              .select(shelved("words.flac").orElseThrow());
+              .select(shelved("words.wav").orElseThrow());
           this.<ButtonBase>find("item-place").fire();
           window.open(other);
         });

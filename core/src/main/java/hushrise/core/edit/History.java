@@ -35,6 +35,7 @@ public final class History {
   private Listener listener = (event, name, now) -> {};
   private Project present;
   private Optional<Project> saved;
+  private long turns;
 
   /**
    * @param project the first project; it counts as saved
@@ -63,6 +64,7 @@ public final class History {
       done.push(new Step(name, present, project));
       undone.clear();
       present = project;
+      turns++;
       listener.happened(Event.COMMIT, name, present);
     }
   }
@@ -88,6 +90,7 @@ public final class History {
     }
     undone.push(done.pop());
     present = undone.element().before();
+    turns++;
     listener.happened(Event.UNDO, "", present);
     return true;
   }
@@ -99,8 +102,14 @@ public final class History {
     }
     done.push(undone.pop());
     present = done.element().after();
+    turns++;
     listener.happened(Event.REDO, "", present);
     return true;
+  }
+
+  /** How often something was done, undone or done again; what was found out does not count. */
+  public long turns() {
+    return turns;
   }
 
   /** What {@link #undo} would take back. */

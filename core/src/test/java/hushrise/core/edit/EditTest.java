@@ -45,6 +45,9 @@ class EditTest {
     assertThat(history.present().masterDb()).isEqualTo(-0.01);
     history.commit("another way", project.withMasterDb(3));
     assertThat(history.redoName()).isEmpty();
+    assertThat(history.turns()).isEqualTo(500 + 500 + 1 + 1);
+    history.amend(project.withMasterDb(4));
+    assertThat(history.turns()).as("what was found out is no turn").isEqualTo(1002);
   }
 
   @Test
