@@ -176,7 +176,6 @@ class UnderWayTest extends WindowTestCase {
   @Test
   void aSongThatIsStillListenedToIsPlacedInNoOtherProject() throws IOException {
     untilOpen();
-    Path other = Files.copy(file(), folder.resolve("second-ferry.hushrise"));
     Media song = taken(wordsNobodyHeard(), false, () -> {});
     robot.interact(
         () -> {
@@ -185,6 +184,7 @@ class UnderWayTest extends WindowTestCase {
           window.run(CommandId.SHELF);
         });
     untilQuiet();
+    Path other = Files.copy(file(), folder.resolve("second-ferry.hushrise"));
     robot.interact(
         () -> {
           this.<ListView<Media>>find("shelf-list")
@@ -195,7 +195,7 @@ class UnderWayTest extends WindowTestCase {
         });
     until("the other is open", () -> window.session().file().filter(other::equals).isPresent());
     untilQuiet();
-    assertThat(project().shelf()).hasSize(7);
+    assertThat(project().shelf()).hasSize(8);
     assertThat(window.session().undoName()).isEmpty();
   }
 
