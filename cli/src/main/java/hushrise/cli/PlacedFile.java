@@ -16,7 +16,7 @@ import picocli.CommandLine.TypeConversionException;
  */
 record PlacedFile(Path file, OptionalDouble atSeconds) {
 
-  private static final Pattern PLACED = Pattern.compile("(.+)@(\\d{1,7}(?:\\.\\d{1,9})?)");
+  private static final Pattern PLACED = Pattern.compile("(?s)(.+)@(\\d{1,7}(?:\\.\\d{1,9})?)");
 
   /** Reads the text; a file whose very name ends like a place is taken as a file. */
   static PlacedFile parse(String text) {

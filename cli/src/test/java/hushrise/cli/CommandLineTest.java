@@ -269,6 +269,7 @@ class CommandLineTest extends CommandLineTestCase {
   void aPlaceIsReadFromTheEndOfAFileName() throws IOException {
     assertThat(PlacedFile.parse("take.wav@6.5").atSeconds()).hasValue(6.5);
     assertThat(PlacedFile.parse("take.wav@6.5").file()).isEqualTo(Path.of("take.wav"));
+    assertThat(PlacedFile.parse("two\nlines.wav@6.5").atSeconds()).hasValue(6.5);
     assertThat(PlacedFile.parse("me@home.wav").atSeconds()).isEmpty();
     Path odd = Files.createFile(folder.resolve("take@2"));
     assertThat(PlacedFile.parse(odd.toString()).file()).isEqualTo(odd);

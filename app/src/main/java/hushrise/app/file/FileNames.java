@@ -4,6 +4,7 @@ import static hushrise.app.words.Texts.text;
 
 import hushrise.core.project.Project;
 import hushrise.core.project.media.Media;
+import hushrise.core.store.PortableName;
 import java.nio.file.Files;
 import java.nio.file.Path;
 import java.util.Optional;
@@ -34,7 +35,7 @@ public final class FileNames {
    * @param ending with its dot
    */
   public static Path free(Path folder, String name, String ending) {
-    String safe = name.replaceAll("[/\\\\:*?\"<>|\\p{Cntrl}]", "-").strip();
+    String safe = PortableName.of(name);
     Path file = folder.resolve(safe + ending);
     for (int n = 2; Files.exists(file); n++) {
       file = folder.resolve(safe + " " + n + ending);

@@ -16,6 +16,7 @@ import hushrise.core.project.media.Licence;
 import hushrise.core.project.media.Media;
 import hushrise.core.report.CreditsSheet;
 import hushrise.core.store.AtomicFile;
+import hushrise.core.store.PortableName;
 import java.nio.charset.StandardCharsets;
 import java.nio.file.Path;
 import java.util.List;
@@ -178,7 +179,7 @@ final class CreditsEditor {
         choice
             .lastFolder(FileChoice.Kind.EXPORT)
             .orElse(Path.of(System.getProperty("user.home")))
-            .resolve(text("credits.file", FileNames.nameOf(session.present())));
+            .resolve(PortableName.of(text("credits.file", FileNames.nameOf(session.present()))));
     choice
         .toWrite(FileChoice.Kind.CREDITS, text("credits.save"), suggestion)
         .ifPresent(

@@ -14,7 +14,6 @@ import java.util.HashMap;
 import java.util.HashSet;
 import java.util.LinkedHashMap;
 import java.util.List;
-import java.util.Locale;
 import java.util.Map;
 import java.util.Set;
 import java.util.stream.Stream;
@@ -47,28 +46,17 @@ public final class ProjectCollection {
 
   private ProjectCollection(Project project, String name, Progress progress) {
     this.project = project;
-    this.name = name;
+    this.name = PortableName.of(name);
     this.progress = progress;
     Set<String> used = new HashSet<>();
     for (Media media : project.shelf()) {
       if (Files.isRegularFile(media.file())) {
-        names.computeIfAbsent(media.file(), f -> unique(media.title(), used));
+        names.computeIfAbsent(media.file(), f -> PortableName.unique(media.title(), used));
       } else {
         missing.add(media.title());
       }
     }
     names.keySet().forEach(f -> all += f.toFile().length());
-  }
-
-  private static String unique(String title, Set<String> used) {
-    int dot = title.lastIndexOf('.');
-    String bare = dot > 0 ? title.substring(0, dot) : title;
-    String ending = dot > 0 ? title.substring(dot) : "";
-    String unique = title;
-    for (int n = 2; !used.add(unique.toLowerCase(Locale.ROOT)); n++) {
-      unique = bare + "-" + n + ending;
-    }
-    return unique;
   }
 
   /**

@@ -80,22 +80,22 @@ class CollectedZipTest {
 
   @Test
   void whatWasCollectedIsThereAgain() throws IOException {
-    Path song = folder.resolve("söng: one.mp3");
+    Path song = folder.resolve("söng: one\n.mp3");
     byte[] content = new byte[300_000];
     new Random(1).nextBytes(content);
     Files.write(song, content);
     Media media = new Media("s", song, MediaKind.MUSIC, 100, true, Optional.empty(), "");
     Project project = Project.empty("film").withMedia(media);
-    ProjectCollection.collect(project, "film", zip, Progress.NONE);
+    ProjectCollection.collect(project, "part 1/2", zip, Progress.NONE);
     Files.delete(song);
     Path elsewhere = Files.createDirectory(folder.resolve("elsewhere"));
 
     Path file = CollectedZip.unpack(zip, elsewhere, Progress.NONE);
 
-    assertThat(file).isEqualTo(elsewhere.resolve("film.hushrise"));
+    assertThat(file).isEqualTo(elsewhere.resolve("part 1-2.hushrise"));
     Project there = ProjectFile.load(file);
     assertThat(there.shelf().getFirst().file())
-        .isEqualTo(elsewhere.resolve("media/söng: one.mp3"))
+        .isEqualTo(elsewhere.resolve("media/söng- one-.mp3"))
         .hasBinaryContent(content);
     assertThat(there.shelf().getFirst().withFile(song)).isEqualTo(media);
   }
