@@ -3,6 +3,7 @@ package hushrise.media;
 import static org.bytedeco.ffmpeg.global.avformat.avformat_close_input;
 import static org.bytedeco.ffmpeg.global.avutil.av_dict_get;
 
+import hushrise.core.OneLine;
 import hushrise.core.project.media.Credit;
 import hushrise.core.project.media.Licence;
 import java.nio.charset.StandardCharsets;
@@ -15,7 +16,7 @@ import org.bytedeco.ffmpeg.avutil.AVDictionaryEntry;
 /** What a file's own tags say of who made it. */
 final class FileTags {
 
-  /** More than a tag that is meant to be read has, in characters. */
+  /** More than a tag that is meant to be read has, in letters. */
   private static final int LONGEST = 1000;
 
   private FileTags() {}
@@ -51,9 +52,9 @@ final class FileTags {
 
     default String any(String... keys) {
       for (String key : keys) {
-        String value = of(key).strip();
+        String value = OneLine.of(of(key), LONGEST);
         if (!value.isEmpty()) {
-          return value.substring(0, Math.min(value.length(), LONGEST));
+          return value;
         }
       }
       return "";
@@ -72,7 +73,7 @@ final class FileTags {
 
   /** The kind of licence that a text names. */
   static Licence licenceOf(String text) {
-    String words = text.toLowerCase(Locale.ROOT).replaceAll("[-_/ ]+", " ");
+    String words = text.toLowerCase(Locale.ROOT).replaceAll("[-_/\\s]+", " ");
     if (words.matches(".*(\\bcc ?0\\b|public ?domain|publicdomain|\\bzero 1\\.0).*")) {
       return Licence.PUBLIC_DOMAIN;
     }

@@ -33,7 +33,8 @@ class FileTagsTest extends MediaTestCase {
     "cc by-nc-sa, ATTRIBUTION_NON_COMMERCIAL",
     "CC BY-ND 4.0, ATTRIBUTION_NO_DERIVATIVES",
     "All rights reserved, NOT_KNOWN",
-    "byzantine, NOT_KNOWN"
+    "byzantine, NOT_KNOWN",
+    "'Music by Åda\n\nLicensed under CC\nBY 4.0', ATTRIBUTION"
   })
   void theKindOfALicenceIsToldFromItsName(String text, Licence licence) {
     assertThat(FileTags.licenceOf(text)).isEqualTo(licence);

@@ -1,6 +1,7 @@
 package hushrise.core.exchange;
 
 import com.fasterxml.jackson.databind.JsonNode;
+import hushrise.core.OneLine;
 import hushrise.core.project.media.TrackKind;
 
 /** What a node of a timeline says of itself. */
@@ -17,8 +18,7 @@ final class OtioNode {
 
   /** A text that a person gave it; empty without one. */
   static String text(JsonNode node, String key) {
-    String text = node.path(key).asText("").strip();
-    return text.length() <= LONGEST_TEXT ? text : text.substring(0, LONGEST_TEXT);
+    return OneLine.of(node.path(key).asText(""), LONGEST_TEXT);
   }
 
   /** Whether it is to be seen or heard at all. */

@@ -7,6 +7,8 @@ import hushrise.core.project.media.MediaKind;
 import hushrise.core.speech.WebVtt;
 import java.util.List;
 import java.util.Set;
+import java.util.function.UnaryOperator;
+import java.util.regex.Pattern;
 
 /**
  * Whom a film owes thanks to: for the music and the effects that lie on its timeline. A person's
@@ -18,6 +20,10 @@ public final class CreditsSheet {
   private static final double LINE_SECONDS = 1.5;
 
   private static final double LEAST_SECONDS = 3;
+
+  /** What CommonMark takes for a mark; an underscore within a word is none. */
+  private static final Pattern MARKDOWN =
+      Pattern.compile("[\\\\*`\\[\\]<~]|(?<![\\p{L}\\p{N}])_|_(?![\\p{L}\\p{N}])");
 
   private final Project project;
 
@@ -61,30 +67,31 @@ public final class CreditsSheet {
   /** Plain text: music first, then effects, each under its heading. */
   public String text() {
     StringBuilder text = new StringBuilder();
-    block(text, MediaKind.MUSIC, "Music", "", "");
-    block(text, MediaKind.EFFECT, "Sound effects", "", "");
+    block(text, MediaKind.MUSIC, "Music", l -> l);
+    block(text, MediaKind.EFFECT, "Sound effects", l -> l);
     return text.toString();
   }
 
   /** Markdown. */
   public String markdown() {
     StringBuilder text = new StringBuilder();
-    block(text, MediaKind.MUSIC, "## Music", "\n", "- ");
-    block(text, MediaKind.EFFECT, "## Sound effects", "\n", "- ");
+    block(text, MediaKind.MUSIC, "## Music\n", CreditsSheet::item);
+    block(text, MediaKind.EFFECT, "## Sound effects\n", CreditsSheet::item);
     return text.toString();
   }
 
   private void block(
-      StringBuilder text, MediaKind kind, String heading, String after, String before) {
+      StringBuilder text, MediaKind kind, String heading, UnaryOperator<String> shown) {
     List<String> lines =
         owed().stream()
             .filter(m -> m.kind() == kind && isNamed(m))
             .map(CreditsSheet::line)
             .distinct()
+            .map(shown)
             .toList();
     if (!lines.isEmpty()) {
-      text.append(text.isEmpty() ? "" : "\n").append(heading).append('\n').append(after);
-      lines.forEach(l -> text.append(before).append(l).append('\n'));
+      text.append(text.isEmpty() ? "" : "\n").append(heading).append('\n');
+      lines.forEach(l -> text.append(l).append('\n'));
     }
   }
 
@@ -101,6 +108,16 @@ public final class CreditsSheet {
             .formatted(
                 WebVtt.time(start, rate),
                 WebVtt.time(end, rate),
-                String.join("\n", lines).replace("-->", "->"));
+                String.join("\n", lines.stream().map(CreditsSheet::inWebVtt).toList()));
+  }
+
+  /** An item of a list in Markdown. */
+  private static String item(String line) {
+    return "- " + MARKDOWN.matcher(line).replaceAll("\\\\$0");
+  }
+
+  /** A line as the text of a WebVTT cue, which knows marks such as those of HTML. */
+  private static String inWebVtt(String line) {
+    return line.replace("&", "&amp;").replace("<", "&lt;").replace(">", "&gt;");
   }
 }

@@ -52,6 +52,22 @@ class CreditsSheetTest {
   }
 
   @Test
+  void whatATagHoldsIsOneLineAndNoMarkOfTheSheetsThatItIsPutInto() {
+    Credit odd =
+        new Credit(
+            "A\n\n2 --> *B*", "C & [D]\t<e>", "x.org/a_b_", Licence.NOT_KNOWN, "two\r\nlines");
+    CreditsSheet sheet = CreditsSheet.of(ShelfEdits.setCredit(rich, "music", odd));
+    assertThat(sheet.lines())
+        .containsExactly("\u201cA 2 --> *B*\u201d by C & [D] <e>, x.org/a_b_, two lines");
+    assertThat(sheet.markdown())
+        .endsWith(
+            "\n- \u201cA 2 --> \\*B\\*\u201d by C & \\[D\\] \\<e>, x.org/a_b\\_, two lines\n");
+    assertThat(sheet.webVtt())
+        .endsWith("\n\u201cA 2 --&gt; *B*\u201d by C &amp; [D] &lt;e&gt;, x.org/a_b_, two lines\n");
+    assertThat(tune.withTitle("").line("two\nlines")).startsWith("\u201ctwo lines\u201d");
+  }
+
+  @Test
   void aProjectKeepsThemAndReadsThoseOfOlderFiles(@TempDir Path folder) throws IOException {
     Path file = folder.resolve("p.hushrise");
     ProjectFile.save(credited(), file);

@@ -1,11 +1,12 @@
 package hushrise.core.project.media;
 
+import hushrise.core.OneLine;
 import io.soabase.recordbuilder.core.RecordBuilder;
 import java.util.ArrayList;
 import java.util.List;
 
 /**
- * Who made something, and on what terms. Each text may be empty.
+ * Who made something, and on what terms. Each text is one line, or empty.
  *
  * @param title what it is called
  * @param author who made it
@@ -21,15 +22,15 @@ public record Credit(String title, String author, String source, Licence licence
   public static final Credit NONE = new Credit("", "", "", Licence.NOT_KNOWN, "");
 
   public Credit {
-    title = stripped(title);
-    author = stripped(author);
-    source = stripped(source);
+    title = oneLine(title);
+    author = oneLine(author);
+    source = oneLine(source);
     licence = licence == null ? Licence.NOT_KNOWN : licence;
-    note = stripped(note);
+    note = oneLine(note);
   }
 
-  private static String stripped(String text) {
-    return text == null ? "" : text.strip();
+  private static String oneLine(String text) {
+    return text == null ? "" : OneLine.of(text);
   }
 
   /** A credit in a person's own words. */
@@ -58,7 +59,7 @@ public record Credit(String title, String author, String source, Licence licence
    */
   public String line(String otherwise) {
     List<String> parts = new ArrayList<>();
-    String name = title.isEmpty() ? otherwise : title;
+    String name = title.isEmpty() ? OneLine.of(otherwise) : title;
     String work = name.isEmpty() ? "" : "\u201c" + name + "\u201d";
     if (isOnlyNote()) {
       return note;
