@@ -149,6 +149,7 @@ public final class Sheet extends StackPane implements Questions {
     box.getChildren().setAll(layer.parts());
     box.setMaxWidth(layer.width());
     setVisible(true);
+    box.applyCss(); // what scrolls has no place before that, and cannot have the keys
     layer.focus().requestFocus();
   }
 

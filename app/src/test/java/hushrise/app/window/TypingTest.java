@@ -205,7 +205,8 @@ class TypingTest extends WindowTestCase {
     robot.interact(() -> window.run(CommandId.CREDITS));
     TextField title = find("credit-title");
     String was = title.getText();
-    robot.clickOn(title).push(KeyCode.CONTROL, KeyCode.A).write("another");
+    assertThat(title).matches(Node::isFocused, "has the keys at once");
+    robot.push(KeyCode.CONTROL, KeyCode.A).write("another");
     press(KeyCode.ESCAPE);
     assertThat(title.getText()).isEqualTo(was);
     assertThat(find("sheet").isVisible()).isTrue();
