@@ -150,11 +150,7 @@ public final class ProjectFiles {
           return project;
         },
         project -> arrive(number, turns, () -> take(project, absolute)),
-        () -> {
-          if (number == asked) {
-            next("");
-          }
-        });
+        ifLast(number, () -> next("")));
   }
 
   /**
@@ -163,17 +159,25 @@ public final class ProjectFiles {
    */
   private void arrive(int number, long turns, Runnable then) {
     Runnable goOn =
-        () -> {
-          if (number == asked) {
-            beingRead.set("");
-            settling.accept(() -> afterOther(turns, then));
-          }
-        };
+        ifLast(
+            number,
+            () -> {
+              beingRead.set("");
+              settling.accept(ifLast(number, () -> afterOther(turns, then)));
+            });
     if (session.file().isEmpty() && session.present().shelf().isEmpty()) {
       goOn.run();
     } else {
       questions.whenClosed(goOn);
     }
+  }
+
+  private Runnable ifLast(int number, Runnable then) {
+    return () -> {
+      if (number == asked) {
+        then.run();
+      }
+    };
   }
 
   private void afterOther(long turns, Runnable then) {

@@ -90,7 +90,7 @@ class UnderWayTest extends WindowTestCase {
   @Test
   void whatIsDoneWhileAnotherProjectIsReadIsAskedAbout() throws IOException {
     untilOpen();
-    Path other = Files.copy(file(), folder.resolve("second-ferry.hushrise"));
+    Path other = secondFerry();
     robot.interact(
         () -> {
           window.open(other);
@@ -105,14 +105,13 @@ class UnderWayTest extends WindowTestCase {
           window.open(other);
           window.session().learn(p -> p.withName("found out"));
         });
-    until("the other is open", () -> window.session().file().filter(other::equals).isPresent());
-    untilQuiet();
+    untilOpened(other);
   }
 
   @Test
   void anotherProjectWaitsUntilASheetAboutThisOneIsClosed() throws IOException {
     untilOpen();
-    Path other = Files.copy(file(), folder.resolve("second-ferry.hushrise"));
+    Path other = secondFerry();
     robot.interact(
         () -> {
           window.open(other);
@@ -122,6 +121,14 @@ class UnderWayTest extends WindowTestCase {
     assertThat(window.session().file()).hasValue(file());
     assertThat(robot.lookup("#export-start").tryQuery()).isPresent();
     press(KeyCode.ESCAPE);
+    untilOpened(other);
+  }
+
+  private Path secondFerry() throws IOException {
+    return Files.copy(file(), folder.resolve("second-ferry.hushrise"));
+  }
+
+  private void untilOpened(Path other) {
     until("the other is open", () -> window.session().file().filter(other::equals).isPresent());
     untilQuiet();
   }
@@ -184,7 +191,7 @@ class UnderWayTest extends WindowTestCase {
           window.run(CommandId.SHELF);
         });
     untilQuiet();
-    Path other = Files.copy(file(), folder.resolve("second-ferry.hushrise"));
+    Path other = secondFerry();
     robot.interact(
         () -> {
           this.<ListView<Media>>find("shelf-list")
@@ -193,8 +200,7 @@ class UnderWayTest extends WindowTestCase {
           this.<ButtonBase>find("item-place").fire();
           window.open(other);
         });
-    until("the other is open", () -> window.session().file().filter(other::equals).isPresent());
-    untilQuiet();
+    untilOpened(other);
     assertThat(project().shelf()).hasSize(8);
     assertThat(window.session().undoName()).isEmpty();
   }
@@ -202,7 +208,7 @@ class UnderWayTest extends WindowTestCase {
   @Test
   void whatWasAskedForLastIsOpened() throws IOException {
     untilOpen();
-    Path other = Files.copy(file(), folder.resolve("second-ferry.hushrise"));
+    Path other = secondFerry();
     robot.interact(
         () -> {
           window.open(other);
