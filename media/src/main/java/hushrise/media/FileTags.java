@@ -74,10 +74,13 @@ final class FileTags {
   /** The kind of licence that a text names. */
   static Licence licenceOf(String text) {
     String words = text.toLowerCase(Locale.ROOT).replaceAll("[-_/\\s]+", " ");
-    if (words.matches(".*(\\bcc ?0\\b|public ?domain|publicdomain|\\bzero 1\\.0).*")) {
+    if (words.matches(".*(\\bcc ?(0|zero)\\b|commons zero\\b|public ?domain|\\bzero 1\\.0).*")) {
       return Licence.PUBLIC_DOMAIN;
     }
-    boolean by = words.matches(".*(\\bcc by\\b|licenses by\\b|creative commons attribution).*");
+    boolean by =
+        words.matches(
+            ".*((\\bcc|licenses|creative ?commons)[: ]*(by|attribution)\\b"
+                + "|\\battribution (non ?commercial|share ?alike|no ?deriv|\\d\\.\\d international)).*");
     if (!by) {
       return Licence.NOT_KNOWN;
     }

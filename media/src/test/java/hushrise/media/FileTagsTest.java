@@ -34,6 +34,16 @@ class FileTagsTest extends MediaTestCase {
     "CC BY-ND 4.0, ATTRIBUTION_NO_DERIVATIVES",
     "All rights reserved, NOT_KNOWN",
     "byzantine, NOT_KNOWN",
+    "Creative Commons: By Attribution 4.0, ATTRIBUTION",
+    "CreativeCommons BY-SA, ATTRIBUTION_SHARE_ALIKE",
+    "Attribution 4.0 International (CC BY 4.0), ATTRIBUTION",
+    "Attribution-NonCommercial 3.0, ATTRIBUTION_NON_COMMERCIAL",
+    "CCBY, ATTRIBUTION",
+    "Creative Commons Zero, PUBLIC_DOMAIN",
+    "CC-Zero, PUBLIC_DOMAIN",
+    "Attribution is not needed, NOT_KNOWN",
+    "Zero Seven Records, NOT_KNOWN",
+    "A Creative Commons work by Ada, NOT_KNOWN",
     "'Music by Åda\n\nLicensed under CC\nBY 4.0', ATTRIBUTION"
   })
   void theKindOfALicenceIsToldFromItsName(String text, Licence licence) {
