@@ -31,11 +31,17 @@ public final class CacheFolder {
   /** A file up to this size is told from others by all of its bytes. */
   private static final long READ_WHOLE = 64L << 20;
 
+  /** So many parts is the room, of which one is left free. */
+  private static final int PARTS = 64;
+
   private static final int SAMPLE = 1 << 16;
   private static final int SAMPLES = 64;
 
   private final Path folder;
   private final long mostBytes;
+
+  /** How much may be kept before the folder is looked through again. */
+  private long unlooked;
 
   /**
    * @param folder made when it is missing
@@ -103,22 +109,29 @@ public final class CacheFolder {
         "The cache lost the %s of %s while it was in use: try again.".formatted(what, file));
   }
 
-  private void makeRoom(Path newest) {
+  /**
+   * Looks through the folder, which may hold tens of thousands of files, only once as much has been
+   * kept as is left free for that; another program may write into it as well.
+   */
+  private synchronized void makeRoom(Path newest) {
+    unlooked -= newest.toFile().length();
+    if (unlooked >= 0) {
+      return;
+    }
+    long free = mostBytes / PARTS;
     try (Stream<Path> all = Files.list(folder)) {
       List<Kept> kept = all.flatMap(CacheFolder::look).toList();
       long total = kept.stream().mapToLong(Kept::bytes).sum();
-      if (total <= mostBytes) {
-        return;
-      }
       for (Kept oldest : kept.stream().sorted(Comparator.comparing(Kept::lastUse)).toList()) {
-        if (total <= mostBytes) {
-          return;
+        if (total <= mostBytes - free) {
+          break;
         }
         if (!oldest.file().equals(newest) && !AtomicFile.isPart(oldest.file())) {
           total -= oldest.bytes();
           AtomicFile.discard(oldest.file());
         }
       }
+      unlooked = free;
     } catch (IOException | UncheckedIOException e) {
       LOG.warn("The cache folder {} could not be tidied", folder, e);
     }
