@@ -345,6 +345,7 @@ public final class Intake {
           session.followFits();
         } else {
           jobs.look(
+              item.file(),
               text("job.listening", item.title()),
               progress -> songs.listen(item, progress),
               song -> session.followFits());

@@ -44,7 +44,7 @@ public final class Jobs implements AutoCloseable {
       Executors.newFixedThreadPool(
           WORKERS, Thread.ofPlatform().daemon().name("hushrise-work-", 0).factory());
 
-  private final Executor lookers = Turns.inOrder(workers, WORKERS - 1);
+  private final Turns lookers = Turns.inOrder(workers, WORKERS - 1);
 
   /**
    * @param messages are told what went wrong
@@ -96,18 +96,22 @@ public final class Jobs implements AutoCloseable {
    * Looks into a file of the project, of which there may be hundreds: as above, but one worker is
    * left to what somebody asks for meanwhile.
    */
-  public <T> Job look(String words, LongWork<T> work, Consumer<T> then, Runnable failed) {
-    return run(lookers, words, work, then, failed);
+  public <T> Job look(
+      Path file, String words, LongWork<T> work, Consumer<T> then, Runnable failed) {
+    return run(lookers.about(file), words, work, then, failed);
   }
 
   /** As above, where nothing is to be done when it fails or is cancelled. */
-  public <T> Job look(String words, LongWork<T> work, Consumer<T> then) {
-    return look(words, work, then, () -> {});
+  public <T> Job look(Path file, String words, LongWork<T> work, Consumer<T> then) {
+    return look(file, words, work, then, () -> {});
   }
 
-  /** As above, of what takes but a moment and is not shown. */
-  public <T> void look(Callable<T> work, Consumer<T> then) {
-    run(lookers, work, then, () -> {});
+  /**
+   * As above, of what takes but a moment once the file is read, and is not shown: what else reads
+   * the file goes before it, and no other file does then.
+   */
+  public <T> void glance(Path file, Callable<T> work, Consumer<T> then) {
+    run(lookers.behind(file), work, then, () -> {});
   }
 
   private <T> Job run(

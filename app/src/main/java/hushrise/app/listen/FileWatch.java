@@ -168,6 +168,7 @@ public final class FileWatch {
     for (Media media : session.present().shelf()) {
       if (media.file().equals(file)) {
         jobs.look(
+            file,
             text("taking", media.title()),
             progress -> store.take(file, media.kind(), progress),
             fresh -> arrived(media, fresh, before.isEmpty()));

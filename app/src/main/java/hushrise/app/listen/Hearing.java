@@ -242,6 +242,7 @@ public final class Hearing {
   private void measure(Media media) {
     if (beingMeasured.add(media.file())) {
       jobs.look(
+          media.file(),
           text("job.measuring", media.title()),
           Jobs.ifThere(media.file(), progress -> store.steps(media, progress)),
           steps -> {

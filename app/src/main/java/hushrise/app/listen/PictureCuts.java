@@ -49,6 +49,7 @@ public final class PictureCuts {
       if (media.kind() == MediaKind.PICTURE && !known.containsKey(media.file())) {
         known.put(media.file(), PictureFacts.NONE);
         jobs.look(
+            media.file(),
             Texts.text("job.looking", media.title()),
             progress -> scan.facts(media, progress),
             late.unlessForgotten(

@@ -88,6 +88,7 @@ public final class SpeechWatch {
     for (Media media : unknown) {
       if (asked.add(media.file())) {
         jobs.look(
+            media.file(),
             text("job.speech", media.title()),
             Jobs.ifThere(media.file(), progress -> speech.listen(media, progress)),
             late.unlessForgotten(media.file(), spans -> arrived(media, spans)));

@@ -18,7 +18,8 @@ import javafx.beans.property.ReadOnlyIntegerWrapper;
 /** Fetches peaks once for each file, however many lanes ask. Used by the window's thread. */
 public final class PeaksCache {
 
-  private static final long MOST = 500;
+  /** More than any project has files, which may all be seen at once; they lie in mapped files. */
+  private static final long MOST = 10_000;
 
   private final MediaStore store;
   private final Jobs jobs;
@@ -48,7 +49,8 @@ public final class PeaksCache {
     Path file = media.file();
     Optional<Peaks> peaks = Optional.ofNullable(known.getIfPresent(file));
     if (peaks.isEmpty() && asked.add(file)) {
-      jobs.look(
+      jobs.glance(
+          file,
           () -> Jobs.ifThere(file, progress -> store.peaks(file)).call(Progress.NONE),
           late.unlessForgotten(
               file,

@@ -48,6 +48,20 @@ class TurnsTest {
   }
 
   @Test
+  void whatTakesAMomentComesRightBehindWhatReadsTheSame() {
+    Turns inOrder = Turns.inOrder(workers::add, 1);
+    inOrder.about("a").execute(() -> done.add("read a"));
+    inOrder.about("b").execute(() -> done.add("read b"));
+    inOrder.about("a").execute(() -> done.add("listen to a"));
+    inOrder.behind("b").execute(() -> done.add("draw b"));
+    inOrder.behind("a").execute(() -> done.add("draw a"));
+    inOrder.behind("c").execute(() -> done.add("draw c"));
+    work();
+    assertThat(done)
+        .containsExactly("read a", "draw a", "read b", "draw b", "listen to a", "draw c");
+  }
+
+  @Test
   void whatFailsDoesNotHoldUpTheOthers() {
     turn.execute(() -> done.add("first"));
     turn.execute(
