@@ -149,8 +149,17 @@ public final class Sheet extends StackPane implements Questions {
     box.getChildren().setAll(layer.parts());
     box.setMaxWidth(layer.width());
     setVisible(true);
-    box.applyCss(); // what scrolls has no place before that, and cannot have the keys
-    layer.focus().requestFocus();
+    if (layer.focus().getScene() == null) {
+      Platform.runLater(() -> focusWithin(layer.focus()));
+    } else {
+      layer.focus().requestFocus();
+    }
+  }
+
+  /** What scrolls has a place once it has its looks; a key that is still down is not for it. */
+  private void focusWithin(Node scrolled) {
+    box.applyCss();
+    scrolled.requestFocus();
   }
 
   public boolean isOpen() {
