@@ -23,6 +23,9 @@ import javafx.scene.paint.Stop;
  */
 final class StillsGround implements Ground {
 
+  /** What is narrower shows nothing, and of a film in a thousand pieces all would be asked for. */
+  private static final double LEAST_WIDTH = 8;
+
   private final Viewport view;
   private final Stills stills;
   private final Canvas canvas = new Canvas();
@@ -76,12 +79,22 @@ final class StillsGround implements Ground {
 
   /** Draws a clip; gives whether all its stills were there. */
   private boolean draw(GraphicsContext g, Project project, Clip clip) {
+    double left = view.axis().xOf(clip.startFrame());
+    double right = view.axis().xOf(clip.endFrame());
+    if (right <= 0 || left >= canvas.getWidth()) {
+      return true;
+    }
+    boolean all = right - left < LEAST_WIDTH || stills(g, project, clip, left, right);
+    g.setFill(view.palette().picture());
+    Ruled.frame(g, left, 0, right - left, canvas.getHeight(), 1);
+    return all;
+  }
+
+  private boolean stills(GraphicsContext g, Project project, Clip clip, double left, double right) {
     boolean all = true;
     Media media = project.media(clip.mediaId()).orElseThrow();
     double height = canvas.getHeight();
-    double stillWidth = Math.max(1, Math.round(height * stills.aspect(media)));
-    double left = view.axis().xOf(clip.startFrame());
-    double right = view.axis().xOf(clip.endFrame());
+    double stillWidth = Math.max(LEAST_WIDTH, Math.round(height * stills.aspect(media)));
     g.save();
     g.beginPath();
     g.rect(Math.max(0, left), 0, Math.min(canvas.getWidth(), right) - Math.max(0, left), height);
@@ -99,8 +112,6 @@ final class StillsGround implements Ground {
       }
     }
     g.restore();
-    g.setFill(view.palette().picture());
-    Ruled.frame(g, left, 0, right - left, height, 1);
     return all;
   }
 }

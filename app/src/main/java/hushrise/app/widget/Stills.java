@@ -32,7 +32,9 @@ public final class Stills {
   public static final int WIDTH = 96;
   public static final int HEIGHT = 54;
 
-  private static final long MOST = 600;
+  /** More than are seen at once on the widest of screens: 20 kB each. */
+  private static final long MOST = 1_200;
+
   private static final long MOST_FILMS = 6;
   private static final double PER_SECOND = 4;
 

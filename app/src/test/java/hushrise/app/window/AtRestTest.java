@@ -2,8 +2,13 @@ package hushrise.app.window;
 
 import static org.assertj.core.api.Assertions.assertThat;
 
+import hushrise.core.project.media.TrackKind;
+import hushrise.core.project.timeline.Clip;
+import hushrise.core.project.timeline.Track;
 import java.util.HashMap;
+import java.util.List;
 import java.util.Map;
+import java.util.stream.IntStream;
 import javafx.geometry.Bounds;
 import javafx.scene.Node;
 import org.junit.jupiter.api.Test;
@@ -37,5 +42,39 @@ class AtRestTest extends SurveyTestCase {
               .as("looks at %s in which all stood still".formatted(where))
               .isEqualTo(3);
         });
+  }
+
+  /** More pieces than stills are kept: each that comes would push another one out. */
+  @Test
+  void aFilmInThousandsOfPiecesComesToRest() {
+    untilOpen();
+    int pieces = 1_500;
+    robot.interact(
+        () ->
+            window
+                .session()
+                .commit(
+                    "cut up",
+                    p -> p.withTrack(picture().id(), t -> t.withClips(cutUp(t, pieces)))));
+    untilQuiet();
+    assertThat(picture().clips()).hasSize(pieces);
+  }
+
+  private Track picture() {
+    return project().firstTrack(TrackKind.PICTURE).orElseThrow();
+  }
+
+  private static List<Clip> cutUp(Track track, int pieces) {
+    Clip whole = track.clips().getFirst();
+    long length = whole.lengthFrames() / pieces;
+    return IntStream.range(0, pieces)
+        .mapToObj(
+            i ->
+                whole
+                    .withId("piece" + i)
+                    .withStartFrame(i * length)
+                    .withMediaStartFrame(whole.mediaStartFrame() + i * length)
+                    .withLengthFrames(length))
+        .toList();
   }
 }

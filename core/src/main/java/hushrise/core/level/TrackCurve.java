@@ -26,7 +26,7 @@ public final class TrackCurve {
    * track makes its curve once.
    */
   private static final Cache<Track, TrackCurve> MADE =
-      Caffeine.newBuilder().weakKeys().maximumSize(32).executor(Runnable::run).build();
+      Caffeine.newBuilder().weakKeys().maximumSize(1_000).executor(Runnable::run).build();
 
   private final int sampleRate;
   private final double trackDb;
