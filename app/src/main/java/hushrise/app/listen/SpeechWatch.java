@@ -57,6 +57,9 @@ public final class SpeechWatch {
 
   private void look(Project project) {
     List<Media> unknown = unknown(project, project.voiceTracks());
+    if (session.turns() == 0) { // it was said when they came into the project
+      unknown.forEach(m -> saidSilent.add(m.file()));
+    }
     lookIn(unknown);
     learn(unknown);
     sayWhereNothingWasFound(unknown);

@@ -13,6 +13,7 @@ import hushrise.core.project.level.HushNumber;
 import hushrise.core.project.media.Media;
 import hushrise.core.project.media.TrackKind;
 import hushrise.core.project.timeline.Clip;
+import hushrise.core.store.ProjectFile;
 import hushrise.core.time.Span;
 import java.io.IOException;
 import java.nio.file.Files;
@@ -431,6 +432,22 @@ class DraftWindowTest extends WindowTestCase {
     assertThat(status()).contains("No speech was found in first-ferry.mp4");
     assertThat(window.hearing().now().orElseThrow().separation().passages().size())
         .isLessThan(rows);
+  }
+
+  @Test
+  void thatAVoiceIsSilentIsNotSaidAgainAtEachOpening() {
+    untilOpen();
+    String camera = project().firstTrack(TrackKind.CAMERA).orElseThrow().id();
+    Path other = folder.resolve("second-ferry.hushrise");
+    Project speaks =
+        ProjectFile.load(folder.resolve("first-ferry.hushrise"))
+            .withTrack(camera, t -> t.withSpeaks(true));
+    ProjectFile.save(speaks, other);
+    robot.interact(() -> window.open(other));
+    until("it is open", () -> window.session().file().filter(other::equals).isPresent());
+    untilQuiet();
+    assertThat(status()).endsWith("is open.");
+    assertThat(project().firstTrack(TrackKind.CAMERA).orElseThrow().speaks()).isTrue();
   }
 
   @Test
