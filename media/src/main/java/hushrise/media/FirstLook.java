@@ -9,11 +9,15 @@ import java.nio.file.Files;
 import java.nio.file.Path;
 import java.time.Duration;
 import java.util.List;
+import java.util.Optional;
 import java.util.Set;
 import java.util.concurrent.BlockingQueue;
 import java.util.concurrent.CancellationException;
+import java.util.concurrent.CompletableFuture;
 import java.util.concurrent.ConcurrentHashMap;
 import java.util.concurrent.LinkedBlockingQueue;
+import java.util.concurrent.TimeUnit;
+import java.util.concurrent.atomic.AtomicLong;
 import java.util.concurrent.atomic.AtomicReference;
 import java.util.function.Function;
 import java.util.function.Supplier;
@@ -40,6 +44,11 @@ public final class FirstLook implements AutoCloseable {
 
   private static final long KEPT = 2_000;
 
+  /** How many processes wait for files: of hundreds, two are looked at side by side. */
+  private static final int MOST_IDLE = 2;
+
+  private static final int REST_SECONDS = 20;
+
   /**
    * What a process may take.
    *
@@ -57,6 +66,7 @@ public final class FirstLook implements AutoCloseable {
   private final Loading<FileIdentity, Boolean> looks = new Loading<>(KEPT);
   private final BlockingQueue<LookingProcess> idle = new LinkedBlockingQueue<>();
   private final Set<LookingProcess> living = ConcurrentHashMap.newKeySet();
+  private final AtomicLong rests = new AtomicLong();
   private volatile boolean closed;
 
   FirstLook(
@@ -136,8 +146,8 @@ public final class FirstLook implements AutoCloseable {
       process.look(file, key, bounds, progress);
       whole = true;
     } finally {
-      if (whole && !closed && idle.isEmpty()) {
-        idle.add(process);
+      if (whole && !closed && idle.size() < MOST_IDLE) {
+        rest(process);
       } else {
         end(process);
       }
@@ -149,6 +159,19 @@ public final class FirstLook implements AutoCloseable {
     } catch (IOException e) {
       LOG.debug("{} will be looked at again", file.path(), e);
     }
+  }
+
+  /** Keeps a process for the next file; after a while of rest one of them is enough. */
+  private void rest(LookingProcess process) {
+    idle.add(process);
+    long number = rests.incrementAndGet();
+    CompletableFuture.delayedExecutor(REST_SECONDS, TimeUnit.SECONDS)
+        .execute(
+            () -> {
+              if (number == rests.get() && idle.size() > 1) {
+                Optional.ofNullable(idle.poll()).ifPresent(this::end);
+              }
+            });
   }
 
   private LookingProcess start() throws IOException {
