@@ -1,5 +1,6 @@
 package hushrise.app.file;
 
+import static hushrise.app.words.Texts.names;
 import static hushrise.app.words.Texts.text;
 
 import hushrise.app.job.Jobs;
@@ -16,7 +17,6 @@ import java.util.LinkedHashSet;
 import java.util.List;
 import java.util.Map;
 import java.util.Set;
-import java.util.stream.Collectors;
 
 /** Finds files again that are not where they were, all of a folder at once. */
 public final class LostFiles {
@@ -71,10 +71,7 @@ public final class LostFiles {
 
   private void arrived(List<Media> missing, Map<String, Path> found, Path folder) {
     String still =
-        missing.stream()
-            .filter(m -> !found.containsKey(m.id()))
-            .map(Media::title)
-            .collect(Collectors.joining(", "));
+        names(missing.stream().filter(m -> !found.containsKey(m.id())).map(Media::title).toList());
     if (found.isEmpty()) {
       messages.complain(text("find.nothing", folder, still));
       return;

@@ -1,5 +1,6 @@
 package hushrise.app.file;
 
+import static hushrise.app.words.Texts.names;
 import static hushrise.app.words.Texts.text;
 
 import hushrise.app.job.Jobs;
@@ -309,8 +310,7 @@ public final class ProjectFiles {
             messages.say(
                 made.missing().isEmpty()
                     ? text("collect.done", file, made.files())
-                    : text(
-                        "collect.missing", file, made.files(), String.join(", ", made.missing()))));
+                    : text("collect.missing", file, made.files(), names(made.missing()))));
   }
 
   /** Asks where to, and writes a timeline that other programs read. */

@@ -4,6 +4,7 @@ import java.text.DecimalFormat;
 import java.text.DecimalFormatSymbols;
 import java.text.Format;
 import java.text.MessageFormat;
+import java.util.List;
 import java.util.Locale;
 import java.util.ResourceBundle;
 import java.util.stream.Stream;
@@ -13,6 +14,8 @@ public final class Texts {
 
   private static final ResourceBundle BUNDLE =
       ResourceBundle.getBundle("hushrise.app.texts", Locale.ROOT);
+
+  private static final int MOST_NAMES = 4;
 
   private Texts() {}
 
@@ -40,6 +43,16 @@ public final class Texts {
     String shown = String.format(Locale.ROOT, pattern, value);
     boolean nought = shown.chars().noneMatch(c -> '1' <= c && c <= '9');
     return shown.replace("-", nought ? "" : "\u2212");
+  }
+
+  /** Names in a row; of more than four the first three, and how many more there are. */
+  public static String names(List<String> names) {
+    return names.size() <= MOST_NAMES
+        ? String.join(", ", names)
+        : text(
+            "names.more",
+            String.join(", ", names.subList(0, MOST_NAMES - 1)),
+            names.size() - MOST_NAMES + 1);
   }
 
   /** The text of a key with its places {0}, {1} ... filled in; numbers have a true minus sign. */

@@ -97,7 +97,7 @@ class LostFilesTest extends WindowTestCase {
   }
 
   @Test
-  void ofHundredsOfMissingFilesSomeAreListedAndTheOthersCounted() {
+  void ofHundredsOfMissingFilesSomeAreListedAndTheOthersCounted() throws IOException {
     untilOpen();
     untilQuiet();
     List<Media> voices =
@@ -130,6 +130,10 @@ class LostFilesTest extends WindowTestCase {
     assertThat(window.root().lookupAll("#second-ear .label"))
         .extracting(label -> ((Label) label).getText())
         .contains("and 276 more");
+    chosen.next(Files.createDirectories(folder.resolve("empty")));
+    robot.interact(() -> window.run(CommandId.FIND_FILES));
+    until("it says so", () -> status().contains("None of them is in"));
+    assertThat(status()).contains("gone-0.wav, gone-1.wav, gone-2.wav and 297 more.");
   }
 
   @Test
