@@ -2,9 +2,15 @@ package hushrise.app.window;
 
 import static org.assertj.core.api.Assertions.assertThat;
 
+import hushrise.core.project.Project;
+import hushrise.core.project.media.Media;
 import hushrise.core.project.media.TrackKind;
 import hushrise.core.project.timeline.Clip;
 import hushrise.core.project.timeline.Track;
+import java.io.IOException;
+import java.nio.file.Files;
+import java.nio.file.Path;
+import java.util.ArrayList;
 import java.util.HashMap;
 import java.util.List;
 import java.util.Map;
@@ -46,35 +52,37 @@ class AtRestTest extends SurveyTestCase {
 
   /** More pieces than stills are kept: each that comes would push another one out. */
   @Test
-  void aFilmInThousandsOfPiecesComesToRest() {
+  void filmsInThousandsOfPiecesComeToRest() throws IOException {
     untilOpen();
     int pieces = 1_500;
-    robot.interact(
-        () ->
-            window
-                .session()
-                .commit(
-                    "cut up",
-                    p -> p.withTrack(picture().id(), t -> t.withClips(cutUp(t, pieces)))));
+    Clip whole = picture().clips().getFirst();
+    List<Media> reels = new ArrayList<>();
+    for (int i = 0; i < 5; i++) {
+      Media film = project().media(whole.mediaId()).orElseThrow();
+      Path copy = Files.copy(film.file(), folder.resolve("reel-%d.mp4".formatted(i)));
+      reels.add(film.withId("reel" + i).withFile(copy));
+    }
+    long length = whole.lengthFrames() / pieces;
+    List<Clip> clips =
+        IntStream.range(0, pieces)
+            .mapToObj(
+                i ->
+                    Clip.whole(reels.get(i % reels.size()), i * length)
+                        .withMediaStartFrame(i * length)
+                        .withLengthFrames(length))
+            .toList();
+    robot.interact(() -> window.session().commit("cut up", p -> inPieces(p, reels, clips)));
     untilQuiet();
     assertThat(picture().clips()).hasSize(pieces);
   }
 
-  private Track picture() {
-    return project().firstTrack(TrackKind.PICTURE).orElseThrow();
+  private Project inPieces(Project project, List<Media> reels, List<Clip> clips) {
+    List<Media> shelf = new ArrayList<>(project.shelf());
+    shelf.addAll(reels);
+    return project.withShelf(shelf).withTrack(picture().id(), t -> t.withClips(clips));
   }
 
-  private static List<Clip> cutUp(Track track, int pieces) {
-    Clip whole = track.clips().getFirst();
-    long length = whole.lengthFrames() / pieces;
-    return IntStream.range(0, pieces)
-        .mapToObj(
-            i ->
-                whole
-                    .withId("piece" + i)
-                    .withStartFrame(i * length)
-                    .withMediaStartFrame(whole.mediaStartFrame() + i * length)
-                    .withLengthFrames(length))
-        .toList();
+  private Track picture() {
+    return project().firstTrack(TrackKind.PICTURE).orElseThrow();
   }
 }
