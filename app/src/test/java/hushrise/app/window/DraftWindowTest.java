@@ -5,6 +5,7 @@ import static org.assertj.core.api.Assertions.assertThat;
 import hushrise.app.command.CommandId;
 import hushrise.app.session.Selection;
 import hushrise.core.edit.ClipEdits;
+import hushrise.core.exchange.Otio;
 import hushrise.core.hush.HushDraft;
 import hushrise.core.project.Marker;
 import hushrise.core.project.Project;
@@ -436,18 +437,30 @@ class DraftWindowTest extends WindowTestCase {
 
   @Test
   void thatAVoiceIsSilentIsNotSaidAgainAtEachOpening() {
-    untilOpen();
-    String camera = project().firstTrack(TrackKind.CAMERA).orElseThrow().id();
     Path other = folder.resolve("second-ferry.hushrise");
-    Project speaks =
-        ProjectFile.load(folder.resolve("first-ferry.hushrise"))
-            .withTrack(camera, t -> t.withSpeaks(true));
-    ProjectFile.save(speaks, other);
+    ProjectFile.save(withSpeakingCamera(), other);
     robot.interact(() -> window.open(other));
     until("it is open", () -> window.session().file().filter(other::equals).isPresent());
     untilQuiet();
     assertThat(status()).endsWith("is open.");
     assertThat(project().firstTrack(TrackKind.CAMERA).orElseThrow().speaks()).isTrue();
+  }
+
+  @Test
+  void thatAVoiceOfATimelineIsSilentIsSaid() {
+    Path timeline = folder.resolve("second-ferry.otio");
+    Otio.write(withSpeakingCamera(), timeline);
+    robot.interact(() -> window.open(timeline));
+    until("it is open", () -> window.session().file().isEmpty());
+    untilQuiet();
+    assertThat(status()).contains("No speech was found in first-ferry.mp4");
+  }
+
+  private Project withSpeakingCamera() {
+    untilOpen();
+    String camera = project().firstTrack(TrackKind.CAMERA).orElseThrow().id();
+    return ProjectFile.load(folder.resolve("first-ferry.hushrise"))
+        .withTrack(camera, t -> t.withSpeaks(true));
   }
 
   @Test
