@@ -23,6 +23,7 @@ import java.util.List;
 import java.util.function.BiFunction;
 import java.util.function.Function;
 import java.util.function.UnaryOperator;
+import javafx.application.Platform;
 import javafx.geometry.Insets;
 import javafx.scene.Node;
 import javafx.scene.control.Button;
@@ -43,6 +44,9 @@ final class CreditsEditor {
   private static final double LIST_HEIGHT = 260;
   private static final double BESIDE_BAR = 16;
   private static final int TEXT_ROWS = 6;
+
+  /** So many pieces are there at once; more come by as many, between which the window goes on. */
+  private static final int AT_ONCE = 8;
 
   private final Sheet sheet;
   private final Session session;
@@ -69,7 +73,7 @@ final class CreditsEditor {
     List<Media> owed = credits().owed();
     VBox list = new VBox(14);
     list.setPadding(new Insets(0, BESIDE_BAR, 0, 0));
-    owed.forEach(m -> list.getChildren().add(row(m)));
+    fill(list, owed);
     if (owed.isEmpty()) {
       list.getChildren().add(new Label(text("credits.none")));
     }
@@ -87,6 +91,13 @@ final class CreditsEditor {
     show();
     sheet.openWide(
         text("credits.title"), owed.isEmpty() ? close : first(list), scroll, shown, buttons);
+  }
+
+  private void fill(VBox list, List<Media> owed) {
+    owed.stream().limit(AT_ONCE).forEach(m -> list.getChildren().add(row(m)));
+    if (owed.size() > AT_ONCE) {
+      Platform.runLater(() -> fill(list, owed.subList(AT_ONCE, owed.size())));
+    }
   }
 
   private static Node first(VBox list) {

@@ -150,6 +150,7 @@ public final class Sheet extends StackPane implements Questions {
     box.setMaxWidth(layer.width());
     setVisible(true);
     if (layer.focus().getScene() == null) {
+      box.requestFocus(); // what is typed meanwhile is not for what lies behind
       Platform.runLater(() -> focusWithin(layer.focus()));
     } else {
       layer.focus().requestFocus();

@@ -9,15 +9,22 @@ import hushrise.core.edit.ShelfEdits;
 import hushrise.core.project.Project;
 import hushrise.core.project.level.Hush;
 import hushrise.core.project.media.Media;
+import hushrise.core.project.media.TrackKind;
+import hushrise.core.project.timeline.Clip;
+import hushrise.core.report.CreditsSheet;
 import hushrise.core.store.ProjectFile;
 import hushrise.core.time.Span;
 import java.nio.file.Path;
+import java.util.List;
+import java.util.stream.IntStream;
+import javafx.event.EventType;
 import javafx.geometry.Point2D;
 import javafx.scene.Node;
 import javafx.scene.control.ListView;
 import javafx.scene.control.TextArea;
 import javafx.scene.control.TextField;
 import javafx.scene.input.KeyCode;
+import javafx.scene.input.KeyEvent;
 import org.junit.jupiter.api.BeforeEach;
 import org.junit.jupiter.api.Test;
 
@@ -214,5 +221,54 @@ class TypingTest extends WindowTestCase {
     assertThat(find("sheet").isVisible()).isFalse();
     assertThat(project()).isSameAs(before);
     assertThat(window.root().getScene().getFocusOwner()).isSameAs(find("timeline"));
+  }
+
+  @Test
+  void whatIsTypedBeforeASheetHasTheKeysReachesNothingBehindIt() {
+    Project before = project();
+    robot.interact(
+        () -> {
+          Node mute = find("mute-music");
+          mute.requestFocus();
+          window.run(CommandId.CREDITS);
+          Node owner = mute.getScene().getFocusOwner();
+          owner.fireEvent(space(KeyEvent.KEY_PRESSED));
+          owner.fireEvent(space(KeyEvent.KEY_RELEASED));
+        });
+    until("it has the keys", () -> find("credit-title").isFocused());
+    assertThat(project()).isSameAs(before);
+  }
+
+  private static KeyEvent space(EventType<KeyEvent> type) {
+    return new KeyEvent(type, " ", " ", KeyCode.SPACE, false, false, false, false);
+  }
+
+  @Test
+  void theCreditsOfManyPiecesAreAllThere() {
+    Media tune = project().media(music().clips().getFirst().mediaId()).orElseThrow();
+    List<Media> many = IntStream.range(0, 30).mapToObj(i -> tune.withId("tune-" + i)).toList();
+    List<Clip> clips =
+        IntStream.range(0, 30)
+            .mapToObj(i -> Clip.whole(many.get(i), 0).withExtent(4800L * i, 4800, 0, List.of()))
+            .toList();
+    String effects = project().firstTrack(TrackKind.EFFECTS).orElseThrow().id();
+    robot.interact(
+        () -> {
+          window
+              .session()
+              .commit(
+                  "many",
+                  p -> {
+                    Project more = p;
+                    for (Media one : many) {
+                      more = more.withMedia(one);
+                    }
+                    return more.withTrack(effects, t -> t.withClips(clips));
+                  });
+          window.run(CommandId.CREDITS);
+        });
+    until("all are there", () -> robot.lookup("#credit-title").queryAll().size() >= 30);
+    assertThat(robot.lookup("#credit-title").queryAll())
+        .hasSize(CreditsSheet.of(project()).owed().size());
   }
 }
