@@ -28,6 +28,10 @@ final class Ruler extends Region {
 
   private static final double TEXT_WIDTH = 80;
   private static final double FLAG_HEIGHT = 13;
+
+  /** Of a flag that has no room: what is beneath it is to be read. */
+  private static final double STROKE_HEIGHT = 5;
+
   private static final Font FLAG_FONT = Font.font("Atkinson Hyperlegible Next", 10);
   private static final Font FONT = Font.font("Atkinson Hyperlegible Mono ExtraLight Medium", 11);
 
@@ -64,19 +68,17 @@ final class Ruler extends Region {
   }
 
   private Optional<Marker> markerAt(double x, double y) {
-    return y > FLAG_HEIGHT
-        ? Optional.empty()
-        : view.session().shown().markers().stream()
-            .filter(
-                m -> {
-                  double at = view.axis().xOf(m.frame());
-                  return x >= at - 5 && x <= at + flagWidth(m);
-                })
-            .findFirst();
+    return y > FLAG_HEIGHT ? Optional.empty() : flags().at(x);
   }
 
-  private static double flagWidth(Marker marker) {
-    return 12 + marker.name().length() * 5.8;
+  private MarkerFlags flags() {
+    return new MarkerFlags(
+        view.session().shown().markers(),
+        view.axis(),
+        canvas.getWidth(),
+        view.session().selection() instanceof Selection.OfMarker m
+            ? Optional.of(m.markerId())
+            : Optional.empty());
   }
 
   private void press(MouseEvent e) {
@@ -169,25 +171,24 @@ final class Ruler extends Region {
       }
       at = next;
     }
-    markers(g, project);
+    flags().drawn().forEach(flag -> draw(g, flag));
   }
 
-  private void markers(GraphicsContext g, Project project) {
-    for (Marker marker : project.markers()) {
-      double x = Math.round(view.axis().xOf(marker.frame()));
-      boolean selected =
-          view.session().selection() instanceof Selection.OfMarker m
-              && m.markerId().equals(marker.id());
-      double w = flagWidth(marker);
-      g.setFill(selected ? view.palette().accent() : view.palette().picture());
-      g.fillPolygon(
-          new double[] {x, x + w, x + w - 4, x + w, x},
-          new double[] {0, 0, FLAG_HEIGHT / 2, FLAG_HEIGHT, FLAG_HEIGHT},
-          5);
-      g.fillRect(x, 0, 1.5, canvas.getHeight());
-      g.setFill(selected ? view.palette().onAccent() : view.palette().surface());
-      g.setFont(FLAG_FONT);
-      g.fillText(marker.name(), x + 4, FLAG_HEIGHT - 3);
+  private void draw(GraphicsContext g, MarkerFlags.Flag flag) {
+    double x = flag.x();
+    double right = x + flag.width();
+    g.setFill(flag.selected() ? view.palette().accent() : view.palette().picture());
+    if (flag.isStroke()) {
+      g.fillRect(x, 0, 1.5, STROKE_HEIGHT);
+      return;
     }
+    g.fillPolygon(
+        new double[] {x, right, right - 4, right, x},
+        new double[] {0, 0, FLAG_HEIGHT / 2, FLAG_HEIGHT, FLAG_HEIGHT},
+        5);
+    g.fillRect(x, 0, 1.5, canvas.getHeight());
+    g.setFill(flag.selected() ? view.palette().onAccent() : view.palette().surface());
+    g.setFont(FLAG_FONT);
+    g.fillText(flag.words(), x + 4, FLAG_HEIGHT - 3);
   }
 }
