@@ -8,6 +8,7 @@ import java.lang.reflect.ParameterizedType;
 import java.lang.reflect.RecordComponent;
 import java.lang.reflect.Type;
 import java.util.Arrays;
+import java.util.HashMap;
 import java.util.Map;
 import java.util.Optional;
 import java.util.stream.Collectors;
@@ -56,14 +57,24 @@ public record UnknownFields(JsonNode tree) {
               });
     } else if (read instanceof ArrayNode from && written instanceof ArrayNode to) {
       Type entry = within(type);
-      to.forEach(target -> from.forEach(source -> restoreWhereSame(entry, source, target)));
+      Map<JsonNode, JsonNode> sources = byId(from);
+      to.forEach(
+          target ->
+              restore(
+                  entry,
+                  sources.getOrDefault(target.path("id"), MissingNode.getInstance()),
+                  target));
     }
   }
 
-  private static void restoreWhereSame(Type type, JsonNode source, JsonNode target) {
-    if (source.hasNonNull("id") && source.get("id").equals(target.get("id"))) {
-      restore(type, source, target);
+  private static Map<JsonNode, JsonNode> byId(ArrayNode list) {
+    Map<JsonNode, JsonNode> found = new HashMap<>();
+    for (JsonNode entry : list) {
+      if (entry.hasNonNull("id")) {
+        found.putIfAbsent(entry.get("id"), entry);
+      }
     }
+    return found;
   }
 
   private static Map<String, Type> partsOf(Type type) {
