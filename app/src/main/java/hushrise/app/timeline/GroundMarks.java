@@ -70,12 +70,14 @@ final class GroundMarks {
     }
   }
 
-  /** The handles of all fades. */
+  /** The handles of the fades of all clips that have room for them. */
   void handles() {
     int ink = Pixels.premultiplied(palette.ink(), 1);
     for (Clip clip : geometry.track().clips()) {
-      handle(geometry.fadeInX(clip), 1, ink);
-      handle(geometry.fadeOutX(clip), -1, ink);
+      if (geometry.hasHandles(clip)) {
+        handle(geometry.fadeInX(clip), 1, ink);
+        handle(geometry.fadeOutX(clip), -1, ink);
+      }
     }
   }
 

@@ -226,12 +226,11 @@ final class Lane extends Region {
     if (span().isPresent()) {
       double start = view.axis().xOf(span().get().startFrame());
       double end = view.axis().xOf(span().get().endFrame());
-      if (Math.abs(x - start) <= LaneGeometry.EDGE || Math.abs(x - end) <= LaneGeometry.EDGE) {
-        return new Target.OnSpanEdge(Math.abs(x - start) <= LaneGeometry.EDGE);
+      if (Math.abs(x - start) <= LaneAim.EDGE || Math.abs(x - end) <= LaneAim.EDGE) {
+        return new Target.OnSpanEdge(Math.abs(x - start) <= LaneAim.EDGE);
       }
     }
-    Optional<Target.OnPassage> passage = geometry().passageAt(x, y, view.session().shown());
-    return passage.isPresent() ? passage.get() : geometry().targetAt(x, y);
+    return new LaneAim(geometry(), view.session().selection()).at(x, y, view.session().shown());
   }
 
   private void lightUp(Target target) {

@@ -182,7 +182,7 @@ final class LaneHand {
 
   /** A press with Shift that did not move selects one clip more. */
   private void endSpan(MouseEvent e) {
-    Target target = lane.geometry().targetAt(e.getX(), e.getY());
+    Target target = new LaneAim(lane.geometry(), view.session().selection()).at(e.getX(), e.getY());
     if (e.isStillSincePress() && target instanceof Target.OnClip c) {
       view.session().select(view.session().selection().with(lane.trackId(), c.clipId()));
     }
