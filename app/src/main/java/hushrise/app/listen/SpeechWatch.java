@@ -57,7 +57,7 @@ public final class SpeechWatch {
 
   private void look(Project project) {
     List<Media> unknown = unknown(project, project.voiceTracks());
-    if (session.turns() == 0 && session.file().isPresent()) { // it was said when they came into it
+    if (session.turns() == 0 && session.file().isPresent()) { // said when they came into the file
       unknown.forEach(m -> saidSilent.add(m.file()));
     }
     lookIn(unknown);

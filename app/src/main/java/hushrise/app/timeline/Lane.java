@@ -224,10 +224,10 @@ final class Lane extends Region {
   /** What lies at a place of the lane. */
   Target targetAt(double x, double y) {
     if (span().isPresent()) {
-      double start = view.axis().xOf(span().get().startFrame());
-      double end = view.axis().xOf(span().get().endFrame());
-      if (Math.abs(x - start) <= LaneAim.EDGE || Math.abs(x - end) <= LaneAim.EDGE) {
-        return new Target.OnSpanEdge(Math.abs(x - start) <= LaneAim.EDGE);
+      double fromStart = Math.abs(x - view.axis().xOf(span().get().startFrame()));
+      double fromEnd = Math.abs(x - view.axis().xOf(span().get().endFrame()));
+      if (Math.min(fromStart, fromEnd) <= LaneAim.EDGE) {
+        return new Target.OnSpanEdge(fromStart < fromEnd);
       }
     }
     return new LaneAim(geometry(), view.session().selection()).at(x, y, view.session().shown());

@@ -26,6 +26,9 @@ final class LaneAim {
   /** How close to an edge the pointer takes hold of it. */
   static final double EDGE = 5;
 
+  /** How far from the middle of a fade's handle the pointer takes hold of it. */
+  private static final double HANDLE_REACH = 10;
+
   private final LaneGeometry geometry;
   private final Track track;
   private final TimeAxis axis;
@@ -118,8 +121,8 @@ final class LaneAim {
         if (geometry.hasHandles(clip)) {
           double intoIn = x - geometry.fadeInX(clip);
           double intoOut = geometry.fadeOutX(clip) - x;
-          closest.offer(fromHandle(intoIn), REACH + 3, () -> new Target.OnFadeIn(clip.id()));
-          closest.offer(fromHandle(intoOut), REACH + 3, () -> new Target.OnFadeOut(clip.id()));
+          closest.offer(fromHandle(intoIn), HANDLE_REACH, () -> new Target.OnFadeIn(clip.id()));
+          closest.offer(fromHandle(intoOut), HANDLE_REACH, () -> new Target.OnFadeOut(clip.id()));
         }
       }
     }

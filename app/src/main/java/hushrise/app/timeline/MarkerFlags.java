@@ -60,13 +60,13 @@ final class MarkerFlags {
     double next = Double.POSITIVE_INFINITY;
     for (Marker marker : inOrder.reversed()) {
       double x = Math.round(axis.xOf(marker.frame()));
-      double whole = wholeWidth(marker);
       boolean isSelected = selected.filter(marker.id()::equals).isPresent();
-      Flag flag = new Flag(marker, x, isSelected ? whole : Math.min(whole, next - x), isSelected);
-      next = x;
-      if (x <= width && x + flag.width() >= 0) {
-        (isSelected ? above : drawn).add(flag);
+      double room = isSelected ? Double.POSITIVE_INFINITY : next - x;
+      double flagWidth = Math.min(wholeWidth(marker), room);
+      if (x <= width && x + flagWidth >= 0) {
+        (isSelected ? above : drawn).add(new Flag(marker, x, flagWidth, isSelected));
       }
+      next = x;
     }
     Collections.reverse(drawn);
     drawn.addAll(above);
