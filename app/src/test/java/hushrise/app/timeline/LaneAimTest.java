@@ -64,12 +64,12 @@ class LaneAimTest {
   @Test
   void ofKeyframesWithinReachTheClosestIsTaken() {
     Keyframe high = new Keyframe(100, 0, SegmentShape.STRAIGHT);
-    Keyframe middle = new Keyframe(102, -3, SegmentShape.STRAIGHT);
+    Keyframe middle = new Keyframe(102, -1, SegmentShape.STRAIGHT);
     Keyframe low = new Keyframe(104, -24, SegmentShape.STRAIGHT);
     Track track = music(clip("a", 0, 600)).withLine(LevelLine.of(List.of(high, middle, low)));
     LaneAim aim = aim(track);
     assertThat(aim.at(101, SCALE.yOf(0) - 1)).isEqualTo(new Target.OnKeyframe(0));
-    assertThat(aim.at(100, SCALE.yOf(-3))).isEqualTo(new Target.OnKeyframe(1));
+    assertThat(aim.at(102, SCALE.yOf(-1))).isEqualTo(new Target.OnKeyframe(1));
     assertThat(aim.at(99, SCALE.yOf(-24))).isEqualTo(new Target.OnKeyframe(2));
     assertThat(aim.at(111, SCALE.yOf(-24))).isEqualTo(new Target.OnKeyframe(2));
     assertThat(aim.at(92, SCALE.yOf(0))).isEqualTo(new Target.OnStretch(0));

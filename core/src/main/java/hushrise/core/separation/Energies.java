@@ -198,9 +198,8 @@ public final class Energies {
   EnergySteps sum(Predicate<Track> chosen, EnergySteps before, Steps steps) {
     EnergySteps.Change change = before.change(steps.from(), steps.to());
     for (Track t : project.tracks()) {
-      Known known = chosen.test(t) ? tracks.get(t.id()) : null;
-      for (int i = steps.from(); known != null && i < steps.to(); i++) {
-        change.add(i, known.steps.at(i));
+      if (chosen.test(t) && tracks.containsKey(t.id())) {
+        change.add(tracks.get(t.id()).steps);
       }
     }
     return change.done();

@@ -5,7 +5,8 @@ import java.util.Arrays;
 
 /**
  * K-weighted energy in steps of 10 ms. Immutable; a changed version shares with the one before all
- * that stayed the same, so that listening along while something is dragged costs little memory.
+ * that stayed the same, so that listening along while something is dragged costs little memory, and
+ * all silence is one: hundreds of tracks that each sound for a moment take little.
  */
 public final class EnergySteps implements GatedLoudness.Energy {
 
@@ -80,9 +81,13 @@ public final class EnergySteps implements GatedLoudness.Energy {
       this.from = from;
       this.to = to;
       for (int c = from >> CHUNK_BITS; c << CHUNK_BITS < to; c++) {
-        chunks[c] = chunks[c].clone();
         int start = c << CHUNK_BITS;
-        Arrays.fill(chunks[c], Math.max(0, from - start), Math.min(CHUNK, to - start), 0);
+        if (from <= start && to >= Math.min(start + CHUNK, count)) {
+          chunks[c] = SILENCE;
+        } else if (chunks[c] != SILENCE) {
+          chunks[c] = chunks[c].clone();
+          Arrays.fill(chunks[c], Math.max(0, from - start), Math.min(CHUNK, to - start), 0);
+        }
       }
     }
 
@@ -96,7 +101,30 @@ public final class EnergySteps implements GatedLoudness.Energy {
 
     /** Adds to a step within the change. */
     void add(int step, double energy) {
-      chunks[step >> CHUNK_BITS][step & CHUNK - 1] += (float) energy;
+      if (energy != 0) {
+        sounding(step >> CHUNK_BITS)[step & CHUNK - 1] += (float) energy;
+      }
+    }
+
+    /** Adds all that other steps have within the change; they are as many as these. */
+    void add(EnergySteps other) {
+      for (int c = from >> CHUNK_BITS; c << CHUNK_BITS < to; c++) {
+        if (other.chunks[c] != SILENCE) {
+          int start = c << CHUNK_BITS;
+          float[] sum = sounding(c);
+          for (int i = Math.max(0, from - start); i < Math.min(CHUNK, to - start); i++) {
+            sum[i] += other.chunks[c][i];
+          }
+        }
+      }
+    }
+
+    /** A chunk that has energy, or will have; silence takes no memory. */
+    private float[] sounding(int chunk) {
+      if (chunks[chunk] == SILENCE) {
+        chunks[chunk] = new float[CHUNK];
+      }
+      return chunks[chunk];
     }
 
     EnergySteps done() {
