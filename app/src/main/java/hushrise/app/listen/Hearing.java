@@ -335,7 +335,7 @@ public final class Hearing {
             track.id(),
             same
                 ? known.get().hotSpots().getOrDefault(track.id(), List.of())
-                : ClipPeaks.hotSpots(project, track, library(), hotDb));
+                : ClipPeaks.of(project, track, library()).hotSpots(hotDb));
       }
     }
     heardHotDb = hotDb;

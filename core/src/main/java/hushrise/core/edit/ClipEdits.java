@@ -1,22 +1,25 @@
 package hushrise.core.edit;
 
+import hushrise.core.Decibels;
 import hushrise.core.Ids;
 import hushrise.core.Problem;
 import hushrise.core.level.ClipEnvelope;
 import hushrise.core.project.Project;
 import hushrise.core.project.level.Keyframe;
-import hushrise.core.project.level.LevelLine;
 import hushrise.core.project.media.Media;
 import hushrise.core.project.timeline.Clip;
 import hushrise.core.project.timeline.CrossfadeShape;
 import hushrise.core.project.timeline.FitMode;
 import hushrise.core.project.timeline.Track;
+import hushrise.core.time.Span;
 import java.util.ArrayList;
 import java.util.Collection;
 import java.util.List;
 import java.util.Map;
 import java.util.Optional;
 import java.util.Set;
+import java.util.TreeMap;
+import java.util.function.ToLongFunction;
 import java.util.stream.Collectors;
 
 /**
@@ -52,21 +55,19 @@ public final class ClipEdits {
     return project.withEachTrack(
         track -> {
           List<Clip> own = chosenOn(track, clipIds);
-          if (own.isEmpty()) {
-            return track;
-          }
-          Track placed =
-              track.withClips(
-                  track.clips().stream()
-                      .map(c -> clipIds.contains(c.id()) ? movedBy(c, by) : c)
-                      .toList());
-          return carriesKeyframes ? placed.withLine(carried(track.line(), own, by)) : placed;
+          return own.isEmpty() ? track : moved(track, own, c -> by, carriesKeyframes);
         });
   }
 
-  private static LevelLine carried(LevelLine line, List<Clip> clips, long by) {
-    List<Keyframe> going = Travel.over(line, clips);
-    return Travel.with(Travel.without(line, going), going, by);
+  private static Track moved(
+      Track track, Collection<Clip> clips, ToLongFunction<Clip> by, boolean carriesKeyframes) {
+    Set<String> moving = clips.stream().map(Clip::id).collect(Collectors.toSet());
+    Track placed =
+        track.withClips(
+            track.clips().stream()
+                .map(c -> moving.contains(c.id()) ? movedBy(c, by.applyAsLong(c)) : c)
+                .toList());
+    return carriesKeyframes ? placed.withLine(Travel.carried(track.line(), clips, by)) : placed;
   }
 
   private static Clip movedBy(Clip clip, long by) {
@@ -315,50 +316,61 @@ public final class ClipEdits {
    */
   public static Project delete(
       Project project, Set<String> clipIds, boolean closesGap, boolean carriesKeyframes) {
-    Project without =
-        project.withEachTrack(
-            track -> {
-              List<Clip> going = chosenOn(track, clipIds);
-              if (going.isEmpty()) {
-                return track;
-              }
-              Track left =
-                  track.withClips(
-                      track.clips().stream().filter(c -> !clipIds.contains(c.id())).toList());
-              return carriesKeyframes
-                  ? left.withLine(Travel.without(track.line(), Travel.over(track.line(), going)))
-                  : left;
-            });
-    return closesGap ? closeGaps(without, project, clipIds, carriesKeyframes) : without;
+    return project.withEachTrack(
+        track -> {
+          List<Clip> going = chosenOn(track, clipIds);
+          if (going.isEmpty()) {
+            return track;
+          }
+          Track left =
+              track.withClips(
+                  track.clips().stream().filter(c -> !clipIds.contains(c.id())).toList());
+          if (carriesKeyframes) {
+            left = left.withLine(Travel.without(track.line(), Travel.over(track.line(), going)));
+          }
+          return closesGap ? closed(left, track, carriesKeyframes) : left;
+        });
   }
 
-  private static Project closeGaps(
-      Project without, Project before, Set<String> clipIds, boolean carriesKeyframes) {
-    Project result = without;
-    for (Track track : before.tracks()) {
-      List<Clip> removed =
-          track.clipsInTime().stream().filter(c -> clipIds.contains(c.id())).toList();
-      for (Clip gap : removed.reversed()) {
-        Set<String> later =
-            result.track(track.id()).orElseThrow().clips().stream()
-                .filter(c -> c.startFrame() >= gap.endFrame())
-                .map(Clip::id)
-                .collect(Collectors.toSet());
-        result = move(result, later, -gap.lengthFrames(), carriesKeyframes);
-      }
-    }
-    return result;
+  /** Moves what comes later on a track up by what removed clips have left empty before it. */
+  private static Track closed(Track left, Track before, boolean carriesKeyframes) {
+    List<Span> empty = Span.without(joinedSpans(before.clips()), joinedSpans(left.clips()));
+    TreeMap<Long, Long> emptyUntil = new TreeMap<>(Map.of(0L, 0L));
+    empty.forEach(
+        s -> emptyUntil.put(s.endFrame(), emptyUntil.lastEntry().getValue() + s.lengthFrames()));
+    ToLongFunction<Clip> by = c -> -emptyUntil.floorEntry(c.startFrame()).getValue();
+    List<Clip> later = left.clips().stream().filter(c -> by.applyAsLong(c) < 0).toList();
+    return moved(left, later, by, carriesKeyframes);
+  }
+
+  private static List<Span> joinedSpans(List<Clip> clips) {
+    return Span.joined(clips.stream().map(Clip::span).toList(), 0);
   }
 
   public static Project setGain(Project project, Set<String> clipIds, double db) {
-    double held = Math.clamp(db, hushrise.core.Decibels.OFF_DB, Clip.MOST_GAIN_DB);
     return project.withEachTrack(
         t ->
             chosenOn(t, clipIds).isEmpty()
                 ? t
                 : t.withClips(
                     t.clips().stream()
-                        .map(c -> clipIds.contains(c.id()) ? c.withGainDb(held) : c)
+                        .map(c -> clipIds.contains(c.id()) ? gained(c, db) : c)
+                        .toList()));
+  }
+
+  private static Clip gained(Clip clip, double db) {
+    return clip.withGainDb(Math.clamp(db, Decibels.OFF_DB, Clip.MOST_GAIN_DB));
+  }
+
+  /** Raises the gains of some clips, each by its own number of dB, which may be negative. */
+  static Project raise(Project project, Map<String, Double> byDb) {
+    return project.withEachTrack(
+        t ->
+            chosenOn(t, byDb.keySet()).isEmpty()
+                ? t
+                : t.withClips(
+                    t.clips().stream()
+                        .map(c -> gained(c, c.gainDb() + byDb.getOrDefault(c.id(), 0.0)))
                         .toList()));
   }
 

@@ -10,7 +10,7 @@ import hushrise.core.project.timeline.Seam;
 import hushrise.core.project.timeline.Track;
 import java.util.ArrayList;
 import java.util.List;
-import java.util.Set;
+import java.util.Map;
 
 /**
  * Brings songs that follow one another to one loudness: gated loudness over what is played of them,
@@ -83,9 +83,8 @@ public final class EvenSongs {
   }
 
   private static Project louder(Project project, String id, double db, LoudnessLibrary library) {
-    double gain = project.clip(id).orElseThrow().gainDb();
-    double by = db > 0 ? Math.max(0, Math.min(db, EvenVoices.room(project, id, library))) : db;
-    return ClipEdits.setGain(project, Set.of(id), gain + by);
+    double by = db > 0 ? Math.clamp(Headroom.of(project, library).db(id), 0, db) : db;
+    return ClipEdits.raise(project, Map.of(id, by));
   }
 
   private static double lufs(Project project, Clip clip, LoudnessLibrary library) {

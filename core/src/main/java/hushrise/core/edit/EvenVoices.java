@@ -1,12 +1,8 @@
 package hushrise.core.edit;
 
-import hushrise.core.loudness.ClipPeaks;
 import hushrise.core.loudness.GatedLoudness;
 import hushrise.core.loudness.LoudnessLibrary;
 import hushrise.core.project.Project;
-import hushrise.core.project.level.LevelLine;
-import hushrise.core.project.timeline.Clip;
-import hushrise.core.project.timeline.Track;
 import hushrise.core.separation.Energies;
 import hushrise.core.separation.EnergySteps;
 import hushrise.core.speech.Passages;
@@ -27,8 +23,6 @@ public final class EvenVoices {
 
   /** Voices further apart than this are noticed, in LU. */
   public static final double MOST_LU = 2;
-
-  private static final double HIGHEST_DBFS = -1;
 
   private EvenVoices() {}
 
@@ -79,16 +73,15 @@ public final class EvenVoices {
     loudness.keySet().retainAll(clipIds);
     double mean =
         loudness.values().stream().mapToDouble(Double::doubleValue).average().orElse(Double.NaN);
+    Headroom room = Headroom.of(project, library);
     double highest =
         loudness.entrySet().stream()
-            .mapToDouble(e -> e.getValue() + room(project, e.getKey(), library))
+            .mapToDouble(e -> e.getValue() + room.db(e.getKey()))
             .min()
             .orElse(Double.NaN);
-    Project result = project;
-    for (Map.Entry<String, Double> e : loudness.entrySet()) {
-      result = gained(result, e.getKey(), Math.min(mean, highest) - e.getValue());
-    }
-    return result;
+    double reached = Math.min(mean, highest);
+    loudness.replaceAll((id, lufs) -> reached - lufs);
+    return ClipEdits.raise(project, loudness);
   }
 
   /** Brings one clip to the mean loudness of the others, or as near as it gets without clipping. */
@@ -100,24 +93,7 @@ public final class EvenVoices {
       return project;
     }
     double mean = loudness.values().stream().mapToDouble(Double::doubleValue).average().orElse(0);
-    return gained(project, clipId, Math.min(mean - own, room(project, clipId, library)));
-  }
-
-  private static Project gained(Project project, String clipId, double byDb) {
-    double gain = project.clip(clipId).orElseThrow().gainDb();
-    return ClipEdits.setGain(project, Set.of(clipId), gain + byDb);
-  }
-
-  /** By how much a clip may be raised before a sample passes the limit, in dB. */
-  static double room(Project project, String clipId, LoudnessLibrary library) {
-    Clip clip = project.clip(clipId).orElseThrow();
-    Track track = project.trackOfClip(clipId).orElseThrow();
-    // What lowers the level may go away again: it is no room.
-    Track bare =
-        track
-            .withHushes(List.of())
-            .withLine(LevelLine.EMPTY)
-            .withLevelDb(Math.max(0, track.levelDb()));
-    return HIGHEST_DBFS - ClipPeaks.highestDb(project, bare, clip, library);
+    double room = Headroom.of(project, library).db(clipId);
+    return ClipEdits.raise(project, Map.of(clipId, Math.min(mean - own, room)));
   }
 }

@@ -10,7 +10,6 @@ import hushrise.core.time.Span;
 import java.util.ArrayList;
 import java.util.List;
 import java.util.Set;
-import java.util.function.LongPredicate;
 import java.util.function.UnaryOperator;
 
 /**
@@ -110,20 +109,12 @@ public final class KeyframeEdits {
   }
 
   public static Project remove(Project project, String trackId, Set<Long> chosen) {
-    return project.withTrack(trackId, t -> t.withLine(without(t.line(), chosen::contains)));
+    return project.withTrack(trackId, t -> t.withLine(t.line().without(chosen::contains)));
   }
 
   /** Removes all keyframes of a track, or those over a span. */
   public static Project removeAll(Project project, String trackId, Span over) {
-    return project.withTrack(trackId, t -> t.withLine(without(t.line(), over::contains)));
-  }
-
-  private static LevelLine without(LevelLine line, LongPredicate going) {
-    LevelLine left = line;
-    for (Keyframe k : line.keyframes()) {
-      left = going.test(k.frame()) ? left.without(k.frame()) : left;
-    }
-    return left;
+    return project.withTrack(trackId, t -> t.withLine(t.line().without(over::contains)));
   }
 
   /**

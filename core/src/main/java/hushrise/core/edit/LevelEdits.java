@@ -24,7 +24,7 @@ public final class LevelEdits {
   }
 
   public static Project removeKeyframe(Project project, String trackId, long frame) {
-    return project.withTrack(trackId, t -> t.withLine(t.line().without(frame)));
+    return project.withTrack(trackId, t -> t.withLine(t.line().without(at -> at == frame)));
   }
 
   /**

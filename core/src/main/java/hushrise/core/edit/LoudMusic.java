@@ -13,9 +13,11 @@ import hushrise.core.speech.Passages;
 import hushrise.core.time.Span;
 import java.util.Comparator;
 import java.util.List;
+import java.util.Map;
 import java.util.Optional;
 import java.util.Set;
 import java.util.function.Predicate;
+import java.util.stream.Collectors;
 import java.util.stream.IntStream;
 import java.util.stream.Stream;
 
@@ -112,19 +114,25 @@ public final class LoudMusic {
     if (wanted <= QUIET_LU) {
       return 0;
     }
-    double room = voices(project).mapToDouble(id -> room(project, id, library)).min().orElse(0);
+    Headroom peaks = Headroom.of(project, library);
+    double room =
+        voices(project)
+            .mapToDouble(c -> Math.min(Clip.MOST_GAIN_DB - c.gainDb(), peaks.db(c.id())))
+            .min()
+            .orElse(0);
     return Math.max(0, Math.min(wanted, room));
   }
 
-  private static double room(Project project, String clipId, LoudnessLibrary library) {
-    double gain = project.clip(clipId).map(Clip::gainDb).orElse(0.0);
-    return Math.min(Clip.MOST_GAIN_DB - gain, EvenVoices.room(project, clipId, library));
-  }
-
-  private static Stream<String> voices(Project project) {
-    return Passages.each(project, project.heardTracks()).stream()
-        .map(Passages.Passage::clipId)
-        .distinct();
+  /** The clips that speak on the heard tracks. */
+  private static Stream<Clip> voices(Project project) {
+    Set<String> speaking =
+        Passages.each(project, project.heardTracks()).stream()
+            .map(Passages.Passage::clipId)
+            .collect(Collectors.toSet());
+    return project
+        .voiceTracks()
+        .flatMap(t -> t.clips().stream())
+        .filter(c -> speaking.contains(c.id()));
   }
 
   /**
@@ -141,12 +149,8 @@ public final class LoudMusic {
    * before, with the exception of {@link #lower}.
    */
   public static Project raise(Project project, double voiceDb, double musicDb) {
-    Project raised = project;
-    for (String id : voices(project).toList()) {
-      double gain = raised.clip(id).map(Clip::gainDb).orElse(0.0);
-      raised = ClipEdits.setGain(raised, Set.of(id), gain + voiceDb);
-    }
-    return turn(raised, musicDb, voiceDb + musicDb);
+    Map<String, Double> byDb = voices(project).collect(Collectors.toMap(Clip::id, c -> voiceDb));
+    return turn(ClipEdits.raise(project, byDb), musicDb, voiceDb + musicDb);
   }
 
   private static Project turn(Project project, double downDb, double shallowerDb) {

@@ -7,10 +7,15 @@ import hushrise.core.project.level.Rise;
 import hushrise.core.project.level.SegmentShape;
 import hushrise.core.project.timeline.Track;
 import java.util.ArrayList;
+import java.util.Arrays;
+import java.util.Comparator;
 import java.util.List;
+import java.util.Set;
 import java.util.TreeMap;
+import java.util.function.DoubleBinaryOperator;
 import java.util.function.LongToDoubleFunction;
 import java.util.stream.LongStream;
+import java.util.stream.Stream;
 
 /**
  * Turns hushes or rises into keyframes of the line that give the same level to within {@link
@@ -35,52 +40,63 @@ final class Melt {
   }
 
   static Track hush(Track track, Hush hush, int sampleRate) {
-    List<Hush> melting = new ArrayList<>(List.of(hush));
-    boolean grew = true;
-    while (grew) {
-      List<Hush> touching =
-          track.hushes().stream()
-              .filter(h -> !melting.contains(h))
-              .filter(h -> melting.stream().anyMatch(m -> overlap(m, h, sampleRate)))
-              .toList();
-      melting.addAll(touching);
-      grew = !touching.isEmpty();
-    }
-    Hush.Knots[] knots = melting.stream().map(h -> h.knots(sampleRate)).toArray(Hush.Knots[]::new);
-    LongToDoubleFunction depth =
-        frame -> {
-          double deepest = 0;
-          for (Hush.Knots k : knots) {
-            deepest = Math.min(deepest, k.levelDbAt(frame));
-          }
-          return deepest;
-        };
-    LevelLine line = melted(track.line(), depth, knots);
-    List<Hush> left = track.hushes().stream().filter(h -> !melting.contains(h)).toList();
+    List<Hush> melting = meeting(track, hush, sampleRate);
+    Hush.Knots[] knots = inOrder(melting.stream().map(h -> h.knots(sampleRate)));
+    LevelLine line = melted(track.line(), furthest(knots, Math::min), knots);
+    Set<Hush> gone = Set.copyOf(melting);
+    List<Hush> left = track.hushes().stream().filter(h -> !gone.contains(h)).toList();
     return track.withLine(line).withHushes(left);
   }
 
-  private static boolean overlap(Hush a, Hush b, int sampleRate) {
-    Hush.Knots x = a.knots(sampleRate);
-    Hush.Knots y = b.knots(sampleRate);
-    return x.start() < y.end() && y.start() < x.end();
+  /** A track's hush with all those that meet it, or one that does. */
+  private static List<Hush> meeting(Track track, Hush hush, int sampleRate) {
+    List<Hush> ordered = new ArrayList<>(track.hushes());
+    ordered.sort(Comparator.comparingLong(h -> h.knots(sampleRate).start()));
+    List<Hush> group = new ArrayList<>();
+    long end = 0;
+    for (Hush next : ordered) {
+      Hush.Knots knots = next.knots(sampleRate);
+      if (knots.start() >= end) {
+        if (group.contains(hush)) {
+          return group;
+        }
+        group = new ArrayList<>();
+      }
+      group.add(next);
+      end = Math.max(end, knots.end());
+    }
+    return group;
   }
 
   static Track rise(Track track, Rise rise, int sampleRate) {
     List<Rise> melting =
         track.rises().stream().filter(r -> r.span().overlaps(rise.span())).toList();
-    Hush.Knots[] knots = melting.stream().map(r -> r.knots(sampleRate)).toArray(Hush.Knots[]::new);
-    LongToDoubleFunction height =
-        frame -> {
-          double highest = 0;
-          for (Hush.Knots k : knots) {
-            highest = Math.max(highest, k.levelDbAt(frame));
-          }
-          return highest;
-        };
-    LevelLine line = melted(track.line(), height, knots);
+    Hush.Knots[] knots = inOrder(melting.stream().map(r -> r.knots(sampleRate)));
+    LevelLine line = melted(track.line(), furthest(knots, Math::max), knots);
     List<Rise> left = track.rises().stream().filter(r -> !melting.contains(r)).toList();
     return track.withLine(line).withRises(left);
+  }
+
+  private static Hush.Knots[] inOrder(Stream<Hush.Knots> knots) {
+    return knots.sorted(Comparator.comparingLong(Hush.Knots::start)).toArray(Hush.Knots[]::new);
+  }
+
+  /**
+   * The level of those that lie over a time together: 0 dB or the one furthest from it.
+   *
+   * @param knots in order of their starts
+   */
+  private static LongToDoubleFunction furthest(Hush.Knots[] knots, DoubleBinaryOperator further) {
+    long[] until = new long[knots.length]; // when the last one so far ends
+    Arrays.setAll(until, i -> Math.max(knots[i].end(), i == 0 ? 0 : until[i - 1]));
+    return frame -> {
+      int at = Arrays.binarySearch(until, frame);
+      double db = 0;
+      for (int i = at < 0 ? -at - 1 : at; i < knots.length && knots[i].start() <= frame; i++) {
+        db = further.applyAsDouble(db, knots[i].levelDbAt(frame));
+      }
+      return db;
+    };
   }
 
   private static LevelLine melted(LevelLine line, LongToDoubleFunction added, Hush.Knots[] knots) {

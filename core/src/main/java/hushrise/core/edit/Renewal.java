@@ -68,20 +68,14 @@ public final class Renewal {
    * @param byDb may be negative
    */
   public static Project louder(Project project, String mediaId, double byDb) {
-    Project result = project;
-    for (String id : clipIds(project, mediaId)) {
-      double gain = project.clip(id).orElseThrow().gainDb();
-      result = ClipEdits.setGain(result, Set.of(id), gain + byDb);
-    }
-    return result;
+    return ClipEdits.raise(
+        project, clipsOf(project, mediaId).collect(Collectors.toMap(Clip::id, c -> byDb)));
   }
 
-  private static Set<String> clipIds(Project project, String mediaId) {
+  private static Stream<Clip> clipsOf(Project project, String mediaId) {
     return project.tracks().stream()
         .flatMap(t -> t.clips().stream())
-        .filter(c -> c.mediaId().equals(mediaId))
-        .map(Clip::id)
-        .collect(Collectors.toSet());
+        .filter(c -> c.mediaId().equals(mediaId));
   }
 
   private Project renewed() {
@@ -91,10 +85,8 @@ public final class Renewal {
             .withEachTrack(t -> t.withClips(t.clips().stream().map(this::held).toList()));
     Project pictured = old.kind() == MediaKind.PICTURE ? withPicture(held) : held;
     Project result = pictured;
-    for (String id : clipIds(pictured, old.id())) {
-      if (pictured.clip(id).orElseThrow().fit().isPresent()) {
-        result = fitted(result, id);
-      }
+    for (Clip clip : clipsOf(pictured, old.id()).filter(c -> c.fit().isPresent()).toList()) {
+      result = fitted(result, clip.id());
     }
     Project fitted = result;
     return twin()

@@ -11,6 +11,7 @@ import hushrise.core.project.timeline.Clip;
 import hushrise.core.project.timeline.Track;
 import hushrise.core.separation.Energies;
 import java.util.EnumMap;
+import java.util.HashMap;
 import java.util.List;
 import java.util.Map;
 import java.util.Set;
@@ -73,25 +74,24 @@ public final class SafeLevel {
   public static Project of(
       Project project, Set<String> clipIds, Energies energies, LoudnessLibrary library, Rule rule) {
     Map<String, Double> spoken = EvenVoices.loudness(energies);
-    Project result = project;
+    Map<String, Double> byDb = new HashMap<>();
     for (Track track : project.tracks()) {
+      // A hush may go away again: it is no room.
+      ClipPeaks peaks = ClipPeaks.of(project, track.withHushes(List.of()), library);
       for (Clip clip : track.clips()) {
         boolean sounds = project.media(clip.mediaId()).filter(Media::hasSound).isPresent();
         if (track.kind().sounds() && sounds && clipIds.contains(clip.id())) {
           Double asSpoken = track.isVoice() ? spoken.get(clip.id()) : null;
           double lufs = asSpoken != null ? asSpoken : lufs(project, track, clip, library);
           double by = rule.lufs(track) - lufs;
-          // A hush may go away again: it is no room.
-          Track bare = track.withHushes(List.of());
-          double room = rule.hotDb() - UNDER_DB - ClipPeaks.highestDb(project, bare, clip, library);
-          double gain = clip.gainDb() + Math.min(by, room);
-          if (Double.isFinite(gain)) {
-            result = ClipEdits.setGain(result, Set.of(clip.id()), gain);
+          double room = rule.hotDb() - UNDER_DB - peaks.highestDb(clip);
+          if (Double.isFinite(Math.min(by, room))) {
+            byDb.put(clip.id(), Math.min(by, room));
           }
         }
       }
     }
-    return result;
+    return ClipEdits.raise(project, byDb);
   }
 
   /** Gated loudness of a clip's content at its gain and its track's level, in LUFS. */

@@ -19,7 +19,7 @@ import java.util.List;
 import java.util.Map;
 import java.util.Objects;
 import java.util.Optional;
-import java.util.Set;
+import java.util.TreeMap;
 
 /**
  * Lets hushes follow the speech they lie under. Whatever an edit did to narration or to its
@@ -122,19 +122,21 @@ public final class HushFollow {
       if (sameShelf && track.clips().equals(old.clips())) {
         continue;
       }
-      Set<Clip> now = new HashSet<>(track.clips());
+      Map<String, Clip> now = new HashMap<>();
+      track.clips().forEach(c -> now.put(c.id(), c));
       for (Clip clip : old.clips()) {
         Optional<Media> media = before.media(clip.mediaId());
         boolean stays =
-            now.contains(clip) && (sameShelf || after.media(clip.mediaId()).equals(media));
+            clip.equals(now.get(clip.id()))
+                && (sameShelf || after.media(clip.mediaId()).equals(media));
         if (!stays && media.isPresent()) {
           List<Passage> stay =
-              track
-                  .clip(clip.id())
+              Optional.ofNullable(now.get(clip.id()))
                   .flatMap(c -> after.media(c.mediaId()).map(m -> Passages.in(track, c, m)))
                   .orElse(List.of());
-          leaving.addAll(Passages.in(old, clip, media.get()));
-          leaving.removeAll(new HashSet<>(stay));
+          List<Passage> were = new ArrayList<>(Passages.in(old, clip, media.get()));
+          were.removeAll(new HashSet<>(stay));
+          leaving.addAll(were);
         }
       }
     }
@@ -147,23 +149,23 @@ public final class HushFollow {
     private final Was was;
     private final Project before;
     private final Project after;
-    private final List<Passage> leaving;
+    private final TreeMap<Long, Span> leavingByEnd = new TreeMap<>();
     private final Map<String, List<Passage>> isByClip = new HashMap<>();
-    private final List<Passage> isInNewClips = new ArrayList<>();
+    private final Map<String, List<Passage>> isInNewClipsByMedia = new HashMap<>();
     private final Map<String, String> mediaByClip;
 
     Edit(Was was, Project before, Project after, List<Passage> leaving) {
       this.was = was;
       this.before = before;
       this.after = after;
-      this.leaving = leaving;
+      Span.joined(leaving.stream().map(Passage::span).toList(), 0)
+          .forEach(s -> leavingByEnd.put(s.endFrame(), s));
       mediaByClip = HushFollow.mediaByClip(after);
       for (Passage p : Passages.each(after, t -> true)) {
-        if (was.mediaByClip().containsKey(p.clipId())) {
-          isByClip.computeIfAbsent(p.clipId(), id -> new ArrayList<>()).add(p);
-        } else {
-          isInNewClips.add(p);
-        }
+        boolean isNew = !was.mediaByClip().containsKey(p.clipId());
+        Map<String, List<Passage>> found = isNew ? isInNewClipsByMedia : isByClip;
+        String key = isNew ? mediaByClip.get(p.clipId()) : p.clipId();
+        found.computeIfAbsent(key, k -> new ArrayList<>()).add(p);
       }
     }
 
@@ -195,13 +197,8 @@ public final class HushFollow {
 
     /** Whether some of a hush's passages are no longer where they were: most edits touch few. */
     private boolean liesUnderLeaving(Hush hush) {
-      Span passage = hush.passage();
-      for (Passage p : leaving) {
-        if (p.span().overlaps(passage)) {
-          return true;
-        }
-      }
-      return false;
+      Map.Entry<Long, Span> next = leavingByEnd.higherEntry(hush.startFrame());
+      return next != null && next.getValue().overlaps(hush.passage());
     }
 
     private List<Hush> moved(Hush hush, long shortestGap) {
@@ -236,7 +233,9 @@ public final class HushFollow {
       String mediaId = was.mediaByClip().get(old.clipId());
       List<Passage> images = new ArrayList<>();
       for (List<Passage> found :
-          List.of(isByClip.getOrDefault(old.clipId(), List.of()), isInNewClips)) {
+          List.of(
+              isByClip.getOrDefault(old.clipId(), List.of()),
+              isInNewClipsByMedia.getOrDefault(mediaId, List.of()))) {
         for (Passage p : found) {
           if (p.inMedia().overlaps(old.inMedia())
               && Objects.equals(mediaByClip.get(p.clipId()), mediaId)) {

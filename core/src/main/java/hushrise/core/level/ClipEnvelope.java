@@ -44,12 +44,11 @@ public final class ClipEnvelope {
     Map<String, List<Cross>> crosses = new HashMap<>();
     List<Clip> ordered = track.clipsInTime();
     ordered.forEach(c -> crosses.put(c.id(), new ArrayList<>(2)));
-    for (int later = 1; later < ordered.size(); later++) {
-      Clip in = ordered.get(later);
-      for (int earlier = 0; earlier < later; earlier++) {
-        Clip out = ordered.get(earlier);
-        boolean overlap = out.endFrame() > in.startFrame() && out.startFrame() < in.startFrame();
-        if (overlap && out.endFrame() < in.endFrame()) {
+    List<Clip> sounding = new ArrayList<>();
+    for (Clip in : ordered) {
+      sounding.removeIf(c -> c.endFrame() <= in.startFrame());
+      for (Clip out : sounding) {
+        if (out.startFrame() < in.startFrame() && out.endFrame() < in.endFrame()) {
           crosses
               .get(in.id())
               .add(new Cross(in.startFrame(), out.endFrame(), in.crossfade(), true));
@@ -58,6 +57,7 @@ public final class ClipEnvelope {
               .add(new Cross(in.startFrame(), out.endFrame(), in.crossfade(), false));
         }
       }
+      sounding.add(in);
     }
     Map<String, ClipEnvelope> result = new HashMap<>();
     ordered.forEach(c -> result.put(c.id(), new ClipEnvelope(c, crosses.get(c.id()))));

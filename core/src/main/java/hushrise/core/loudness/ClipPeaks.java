@@ -10,6 +10,7 @@ import hushrise.core.project.timeline.Track;
 import hushrise.core.time.Span;
 import java.util.ArrayList;
 import java.util.List;
+import java.util.Map;
 
 /**
  * How high clips peak <em>after</em> all levels of their track: gain, fades, track level, line,
@@ -20,7 +21,28 @@ public final class ClipPeaks {
   /** Hot moments nearer to one another than this are one spot. */
   private static final double ONE_SPOT_SECONDS = 0.4;
 
-  private ClipPeaks() {}
+  private final Project project;
+  private final Track track;
+  private final LoudnessLibrary library;
+  private final TrackCurve curve;
+  private final Map<String, ClipEnvelope> envelopes;
+
+  private ClipPeaks(Project project, Track track, LoudnessLibrary library) {
+    this.project = project;
+    this.track = track;
+    this.library = library;
+    curve = TrackCurve.of(track, project.sampleRate());
+    envelopes = ClipEnvelope.of(track);
+  }
+
+  /**
+   * The peaks of a track's clips.
+   *
+   * @param track with the levels that count, which need not be those it has in the project
+   */
+  public static ClipPeaks of(Project project, Track track, LoudnessLibrary library) {
+    return new ClipPeaks(project, track, library);
+  }
 
   /**
    * A stretch of a clip that is hot.
@@ -38,16 +60,14 @@ public final class ClipPeaks {
     void take(long frame, double peakDb);
   }
 
-  private static void each(
-      Project project, Track track, Clip clip, LoudnessLibrary library, Taker taker) {
+  private void each(Clip clip, Taker taker) {
     Media media = project.media(clip.mediaId()).orElseThrow();
     if (!media.hasSound() || track.levelDb() <= Decibels.OFF_DB) {
       return;
     }
     int rate = project.sampleRate();
     LoudnessSteps steps = library.steps(media);
-    TrackCurve curve = TrackCurve.of(track, rate);
-    ClipEnvelope envelope = ClipEnvelope.of(track).get(clip.id());
+    ClipEnvelope envelope = envelopes.get(clip.id());
     int interval = 0;
     long half = rate / LoudnessSteps.PER_SECOND / 2;
     for (int step = 0; LoudnessSteps.frameOf(step, rate) < clip.lengthFrames(); step++) {
@@ -69,28 +89,24 @@ public final class ClipPeaks {
   }
 
   /** The highest that a clip peaks at, in dBFS; minus infinity for silence. */
-  public static double highestDb(Project project, Track track, Clip clip, LoudnessLibrary library) {
+  public double highestDb(Clip clip) {
     double[] highest = {Double.NEGATIVE_INFINITY};
-    each(project, track, clip, library, (frame, db) -> highest[0] = Math.max(highest[0], db));
+    each(clip, (frame, db) -> highest[0] = Math.max(highest[0], db));
     return highest[0];
   }
 
   /**
-   * Where a track is hot, in order of time.
+   * Where the track is hot, in order of time.
    *
    * @param hotDb what peaks over this is hot, in dBFS
    */
-  public static List<HotSpot> hotSpots(
-      Project project, Track track, LoudnessLibrary library, double hotDb) {
+  public List<HotSpot> hotSpots(double hotDb) {
     List<HotSpot> spots = new ArrayList<>();
     long apart = Math.round(ONE_SPOT_SECONDS * project.sampleRate());
     long step = project.sampleRate() / LoudnessSteps.PER_SECOND;
     for (Clip clip : track.clipsInTime()) {
       each(
-          project,
-          track,
           clip,
-          library,
           (frame, db) -> {
             if (db > hotDb) {
               add(spots, clip.id(), frame, step, db, apart);

@@ -49,6 +49,10 @@ final class ClipVoice {
     this.gain = (float) Decibels.toFactor(clip.gainDb());
   }
 
+  String clipId() {
+    return clip.id();
+  }
+
   /** Whether another voice plays the same samples at the same times and the same pan. */
   boolean isSameSound(ClipVoice other) {
     return reader.readsOf(other.reader)

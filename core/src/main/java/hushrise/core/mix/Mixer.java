@@ -18,6 +18,7 @@ import java.util.List;
 import java.util.Map;
 import java.util.Optional;
 import java.util.function.Predicate;
+import java.util.stream.Collectors;
 
 /**
  * Renders any stretch of a project into stereo floats. For the same project each frame comes out
@@ -108,28 +109,42 @@ public final class Mixer {
    */
   public void follow(Mixer sounding) {
     Mixer playing = sounding.before.orElse(sounding);
+    Map<String, List<Placed>> sounds = byClip(playing.tracks);
     for (TrackVoice track : tracks) {
       for (ClipVoice voice : track.clips) {
-        voice.follow(
-            playing.tracks.stream()
-                .filter(t -> t.hasPanOf(track))
-                .flatMap(t -> t.clips.stream())
-                .filter(voice::isSameSound)
-                .findFirst());
+        voice.follow(sameSound(sounds, track, voice));
       }
     }
+    Map<String, List<Placed>> own = byClip(tracks);
     List<TrackVoice> left = new ArrayList<>();
     for (TrackVoice track : playing.tracks) {
       List<ClipVoice> gone =
-          track.clips.stream()
-              .filter(v -> tracks.stream().noneMatch(t -> t.hasPanOf(track) && t.plays(v)))
-              .toList();
+          track.clips.stream().filter(v -> sameSound(own, track, v).isEmpty()).toList();
       if (!gone.isEmpty()) {
         left.add(track.only(gone));
       }
     }
     ending = left;
     before = Optional.of(playing);
+  }
+
+  /** A voice and the track it sounds on. */
+  private record Placed(TrackVoice track, ClipVoice voice) {}
+
+  private static Map<String, List<Placed>> byClip(List<TrackVoice> tracks) {
+    return tracks.stream()
+        .flatMap(t -> t.clips.stream().map(v -> new Placed(t, v)))
+        .collect(Collectors.groupingBy(p -> p.voice().clipId()));
+  }
+
+  /** The voice that gives the same sound as another one, at the pan of its track. */
+  private static Optional<ClipVoice> sameSound(
+      Map<String, List<Placed>> sounds, TrackVoice track, ClipVoice voice) {
+    return sounds.getOrDefault(voice.clipId(), List.of()).stream()
+        .filter(p -> p.track().hasPanOf(track))
+        .map(Placed::voice)
+        .filter(voice::isSameSound)
+        .findFirst();
   }
 
   /**
@@ -277,10 +292,6 @@ public final class Mixer {
 
     boolean hasPanOf(TrackVoice other) {
       return panLeft == other.panLeft && panRight == other.panRight;
-    }
-
-    boolean plays(ClipVoice voice) {
-      return clips.stream().anyMatch(voice::isSameSound);
     }
 
     void beginFollowing() {

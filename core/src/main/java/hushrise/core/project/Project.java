@@ -54,7 +54,7 @@ public record Project(
   public static final int LONGEST_SCRIPT = 1_000_000;
 
   public Project {
-    shelf = List.copyOf(shelf);
+    shelf = Shelf.of(shelf);
     tracks = List.copyOf(tracks);
     markers = markers == null ? List.of() : List.copyOf(markers);
     asides = asides == null ? List.of() : List.copyOf(asides);
@@ -119,7 +119,7 @@ public record Project(
   }
 
   public Optional<Media> media(String mediaId) {
-    return shelf.stream().filter(m -> m.id().equals(mediaId)).findFirst();
+    return Shelf.of(shelf).item(mediaId);
   }
 
   /** The first clip of the first track that plays a media item; empty when none does. */

@@ -69,6 +69,30 @@ public record Span(long startFrame, long endFrame) {
     return List.copyOf(gaps);
   }
 
+  /** What is left of spans where others are not; both {@link #joined}. */
+  public static List<Span> without(List<Span> joined, List<Span> others) {
+    List<Span> left = new ArrayList<>();
+    int next = 0;
+    for (Span span : joined) {
+      long from = span.startFrame;
+      while (next < others.size() && others.get(next).startFrame < span.endFrame) {
+        Span other = others.get(next);
+        if (from < other.startFrame) {
+          left.add(new Span(from, other.startFrame));
+        }
+        from = Math.max(from, other.endFrame);
+        if (other.endFrame > span.endFrame) {
+          break; // and reaches into the next one
+        }
+        next++;
+      }
+      if (from < span.endFrame) {
+        left.add(new Span(from, span.endFrame));
+      }
+    }
+    return List.copyOf(left);
+  }
+
   /** Both ends. */
   public LongStream edges() {
     return LongStream.of(startFrame, endFrame);

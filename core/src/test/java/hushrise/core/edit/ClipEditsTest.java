@@ -19,10 +19,13 @@ import hushrise.core.project.timeline.Clip;
 import hushrise.core.project.timeline.CrossfadeShape;
 import hushrise.core.project.timeline.Track;
 import hushrise.core.time.Span;
+import java.util.ArrayList;
 import java.util.List;
 import java.util.Random;
 import java.util.Set;
 import org.junit.jupiter.api.Test;
+import org.junit.jupiter.params.ParameterizedTest;
+import org.junit.jupiter.params.provider.CsvSource;
 
 /** Moving, cutting and joining clips. */
 class ClipEditsTest {
@@ -185,6 +188,57 @@ class ClipEditsTest {
     Project open = ClipEdits.delete(project, Set.of("b"), false, false);
     assertThat(clip(open, "c").startFrame()).isEqualTo(4L * RATE);
     assertThat(track(open, TrackKind.VOICE).line().keyframes()).hasSize(2);
+  }
+
+  @ParameterizedTest(name = "{0} without {1}")
+  @CsvSource({
+    "0-100 98-200 200-300, 0, 0-102 102-202", // the first of two that cross
+    "0-100 98-200 200-300, 1, 0-100 100-200", // the second
+    "0-100 98-200 200-300, 01, 0-100", // both: the hole is one
+    "0-100 98-200 198-300, 1, 0-100 100-202", // one that crosses with two
+    "0-100 98-200 150-300 310-400, 0, 0-102 52-202 212-302", // those that cross stay together
+    "10-50 60-100 130-150, 0, 20-60 90-110", // what was empty before stays empty
+    "10-50 60-100 130-150, 02, 20-60",
+    "0-100 20-40 110-120, 1, 0-100 110-120" // nothing is empty where another one sounds
+  })
+  void whatIsLeftEmptyIsClosedWhereClipsCross(String spans, String going, String left) {
+    Media tone = sounds.add("tone", MediaKind.MUSIC, Projects.constant(400, 1));
+    List<Clip> clips = new ArrayList<>();
+    for (String span : spans.split(" ")) {
+      String[] ends = span.split("-");
+      long start = Long.parseLong(ends[0]);
+      clips.add(
+          Clip.whole(tone, start)
+              .withId("" + clips.size())
+              .withExtent(start, Long.parseLong(ends[1]) - start, 0, List.of()));
+    }
+    Project project =
+        Project.empty("x")
+            .withMedia(tone)
+            .withTracks(List.of(Track.of(TrackKind.MUSIC, "m", clips)));
+    Project closed = ClipEdits.delete(project, Set.of(going.split("")), true, true);
+    assertThat(track(closed, TrackKind.MUSIC).clips())
+        .extracting(c -> c.startFrame() + "-" + c.endFrame())
+        .containsExactly(left.split(" "));
+  }
+
+  @Test
+  void keyframesGoAsFarAsTheirOwnClipWhenGapsClose() {
+    Media tone = sounds.add("tone", MediaKind.MUSIC, Projects.constant(100, 1));
+    List<Clip> clips = new ArrayList<>();
+    List<Keyframe> line = new ArrayList<>();
+    for (int i = 0; i < 6; i++) {
+      clips.add(Clip.whole(tone, 100 * i).withId("" + i));
+      line.add(new Keyframe(100 * i + 30, -i, SegmentShape.STRAIGHT));
+    }
+    Track track = Track.of(TrackKind.MUSIC, "m", clips).withLine(LevelLine.of(line));
+    Project project = Project.empty("x").withMedia(tone).withTracks(List.of(track));
+    Project closed = ClipEdits.delete(project, Set.of("0", "2", "4"), true, true);
+    assertThat(track(closed, TrackKind.MUSIC).line().keyframes())
+        .containsExactly(
+            new Keyframe(30, -1, SegmentShape.STRAIGHT),
+            new Keyframe(130, -3, SegmentShape.STRAIGHT),
+            new Keyframe(230, -5, SegmentShape.STRAIGHT));
   }
 
   @Test

@@ -78,7 +78,7 @@ class SafeLevelTest {
       Project made = safe(rich, SafeLevel.Rule.DEFAULT.withHotDb(hot));
       for (Track track : made.tracks()) {
         assertThat(peakDb(made, track)).isLessThanOrEqualTo(hot);
-        assertThat(ClipPeaks.hotSpots(made, track, sounds, hot)).isEmpty();
+        assertThat(ClipPeaks.of(made, track, sounds).hotSpots(hot)).isEmpty();
       }
     }
   }
@@ -101,12 +101,12 @@ class SafeLevelTest {
     var media = sounds.add("clicks", hushrise.core.project.media.MediaKind.EFFECT, loud);
     Track track = Track.of(TrackKind.EFFECTS, "e", List.of(Clip.whole(media, 5_000)));
     Project project = Project.empty("p").withMedia(media).withTracks(List.of(track));
-    List<ClipPeaks.HotSpot> spots = ClipPeaks.hotSpots(project, track, sounds, -6);
+    List<ClipPeaks.HotSpot> spots = ClipPeaks.of(project, track, sounds).hotSpots(-6);
     assertThat(spots).hasSize(2);
     assertThat(spots.getFirst().peakDb()).isCloseTo(Decibels.ofFactor(0.9), within(1e-4));
     assertThat(spots.getFirst().peakFrame()).isCloseTo(5_000 + 3L * RATE + 700, within(960L));
     assertThat(spots.getFirst().span().endFrame()).isGreaterThan(5_000 + 3L * RATE + 9_000 - 480);
     Track lower = track.withLevelDb(-4);
-    assertThat(ClipPeaks.hotSpots(project, lower, sounds, -6)).hasSize(1);
+    assertThat(ClipPeaks.of(project, lower, sounds).hotSpots(-6)).hasSize(1);
   }
 }

@@ -140,9 +140,11 @@ class LevelProperties {
       double is = curve.levelDbAt(frame);
       assertThat(is == was || Math.abs(is - was) < 1e-6).as("%f was %f", is, was).isTrue();
     }
+    LevelLine atOnce = line.without(at -> track.line().at(at).isEmpty());
     for (long place : places) {
-      line = track.line().at(place).isPresent() ? line : line.without(place);
+      line = track.line().at(place).isPresent() ? line : line.without(at -> at == place);
     }
+    assertThat(atOnce).isEqualTo(line);
     for (long frame : frames) {
       assertThat(line.levelDbAt(frame)).isCloseTo(track.line().levelDbAt(frame), within(1e-6));
     }

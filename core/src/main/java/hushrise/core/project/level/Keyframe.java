@@ -92,6 +92,13 @@ public record Keyframe(
     return new Keyframe(frame, levelDb, newShape);
   }
 
+  /** This keyframe once the next one is gone: two parts of one course become one again. */
+  Keyframe withoutNext(Keyframe next) {
+    boolean goesOn =
+        shape == next.shape && part.isPresent() && wholePart().to() == next.wholePart().from();
+    return goesOn ? withPart(wholePart().from(), next.wholePart().to()) : this;
+  }
+
   Keyframe withPart(double from, double to) {
     return new Keyframe(frame, levelDb, shape, Optional.of(new Part(from, to)));
   }

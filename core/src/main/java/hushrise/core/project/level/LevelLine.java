@@ -6,6 +6,7 @@ import java.util.ArrayList;
 import java.util.Comparator;
 import java.util.List;
 import java.util.Optional;
+import java.util.function.LongPredicate;
 import java.util.function.UnaryOperator;
 
 /**
@@ -130,27 +131,19 @@ public final class LevelLine {
   }
 
   /**
-   * This line without the keyframe at an instant; the same line where there is none. Two parts of
-   * one course become one again.
+   * This line without the keyframes at some instants; the same line where there are none. Two parts
+   * of one course become one again.
    */
-  public LevelLine without(long frame) {
-    int index = indexAfter(frame) - 1;
-    if (at(frame).isEmpty()) {
-      return this;
-    }
-    List<Keyframe> changed = new ArrayList<>(keyframes);
-    Keyframe gone = changed.remove(index);
-    if (index > 0) {
-      Keyframe before = changed.get(index - 1);
-      boolean goesOn =
-          before.shape() == gone.shape()
-              && before.part().isPresent()
-              && before.wholePart().to() == gone.wholePart().from();
-      if (goesOn) {
-        changed.set(index - 1, before.withPart(before.wholePart().from(), gone.wholePart().to()));
+  public LevelLine without(LongPredicate going) {
+    List<Keyframe> left = new ArrayList<>(keyframes.size());
+    for (Keyframe k : keyframes) {
+      if (!going.test(k.frame())) {
+        left.add(k);
+      } else if (!left.isEmpty()) {
+        left.add(left.removeLast().withoutNext(k));
       }
     }
-    return new LevelLine(changed);
+    return left.size() == keyframes.size() ? this : new LevelLine(left);
   }
 
   /**
