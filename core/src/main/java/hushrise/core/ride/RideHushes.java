@@ -20,7 +20,9 @@ import java.util.List;
  *
  * <p>The floor is the line's middle value over the passage, the level around it that of the line
  * just before the fall and just after the recovery. Fall and recovery are taken from where the line
- * leaves the level around and where it reaches the floor, each within 1 dB.
+ * leaves the level around and where it reaches the floor, each within 1 dB. Passages close to one
+ * another share a hush where the hand went down once for them. Where a hand did more under the
+ * speech than a hush does, the line keeps the rest of it.
  */
 public final class RideHushes {
 
@@ -36,7 +38,7 @@ public final class RideHushes {
   public static Project of(Project project, String trackId) {
     Track track = project.track(trackId).orElseThrow();
     List<Span> passages =
-        Span.joined(Passages.of(project), project.frames(GAP_SECONDS)).stream()
+        passages(project, track.line()).stream()
             .filter(p -> track.hushes().stream().noneMatch(h -> h.passage().overlaps(p)))
             .toList();
     LevelLine line = track.line();
@@ -46,8 +48,9 @@ public final class RideHushes {
       long latest = i == passages.size() - 1 ? Long.MAX_VALUE : passages.get(i + 1).startFrame();
       Dip dip = Dip.at(project, track.line(), passages.get(i), earliest, latest);
       if (dip.depthDb() <= -LEAST_DB) {
-        hushes.add(dip.hush(project));
-        line = without(line, dip);
+        Hush hush = dip.hush(project);
+        hushes.add(hush);
+        line = without(line, dip, hush.knots(project.sampleRate()));
       }
     }
     LevelLine flat = line;
@@ -56,8 +59,32 @@ public final class RideHushes {
         : project.withTrack(trackId, t -> t.withLine(flat).withHushes(hushes));
   }
 
-  private static LevelLine without(LevelLine line, Dip dip) {
-    List<Keyframe> all = new ArrayList<>();
+  /** Where somebody speaks; passages close to one another are one where the ride is one dip. */
+  private static List<Span> passages(Project project, LevelLine line) {
+    long step = project.frames(STEP_SECONDS);
+    List<Span> passages = new ArrayList<>();
+    for (Span next : Passages.of(project)) {
+      if (!passages.isEmpty() && isOneDip(project, line, passages.getLast(), next, step)) {
+        passages.add(passages.removeLast().around(next));
+      } else {
+        passages.add(next);
+      }
+    }
+    return passages;
+  }
+
+  private static boolean isOneDip(
+      Project project, LevelLine line, Span before, Span after, long step) {
+    double floorBefore = Dip.median(line, before, step);
+    double floorAfter = Dip.median(line, after, step);
+    long top = Dip.highest(line, before.endFrame(), after.startFrame(), step);
+    return after.startFrame() - before.endFrame() <= project.frames(GAP_SECONDS)
+        && Math.abs(floorBefore - floorAfter) <= LEAST_DB
+        && line.levelDbAt(top) - Math.max(floorBefore, floorAfter) <= LEAST_DB;
+  }
+
+  private static LevelLine without(LevelLine line, Dip dip, Hush.Knots hush) {
+    List<Keyframe> all = new ArrayList<>(rest(line, dip, hush));
     for (Keyframe k : line.withPointAt(dip.start()).withPointAt(dip.end()).keyframes()) {
       if (k.frame() < dip.start() || k.frame() > dip.end()) {
         all.add(k);
@@ -70,6 +97,23 @@ public final class RideHushes {
       all.add(new Keyframe(dip.end(), dip.afterDb(), goesOn));
     }
     return LevelLine.of(all);
+  }
+
+  /**
+   * What a hand did in a dip besides what the hush does: keyframes, none where it is at most {@link
+   * #LEAST_DB}.
+   */
+  private static List<Keyframe> rest(LevelLine line, Dip dip, Hush.Knots hush) {
+    List<Keyframe> left = new ArrayList<>();
+    double most = 0;
+    LevelLine corners = line.withPointAt(dip.floorStart()).withPointAt(dip.floorEnd());
+    for (Keyframe k : corners.within(dip.start() + 1, dip.end() - 1)) {
+      double base = dip.aroundDb(k.frame());
+      double db = k.levelDb() - hush.levelDbAt(k.frame());
+      most = Math.max(most, Math.abs(db - base));
+      left.add(k.withLevelDb(db));
+    }
+    return most > LEAST_DB ? left : List.of();
   }
 
   /**
@@ -154,6 +198,11 @@ public final class RideHushes {
         at += step;
       }
       return at;
+    }
+
+    /** The level around it, which runs straight from before to after. */
+    double aroundDb(long frame) {
+      return beforeDb + (afterDb - beforeDb) * (frame - start) / (end - start);
     }
 
     double depthDb() {

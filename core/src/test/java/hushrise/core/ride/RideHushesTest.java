@@ -16,9 +16,13 @@ import hushrise.core.project.media.TrackKind;
 import hushrise.core.project.timeline.Clip;
 import hushrise.core.project.timeline.Track;
 import hushrise.core.time.Span;
+import java.util.ArrayList;
 import java.util.List;
 import java.util.Optional;
+import java.util.Random;
 import org.junit.jupiter.api.Test;
+import org.junit.jupiter.params.ParameterizedTest;
+import org.junit.jupiter.params.provider.ValueSource;
 
 /** Dips that a hand has ridden become hushes. */
 class RideHushesTest {
@@ -90,6 +94,101 @@ class RideHushesTest {
           .as("%s s", s)
           .isCloseTo(was, within(1.0));
     }
+  }
+
+  /** What a hand does, which comes early or late, never quite back, and is not still in between. */
+  private static final class Rider {
+
+    private final Random random;
+    private final boolean turnsUnderSpeech;
+    private final List<Span> speech = new ArrayList<>();
+    private final List<Keyframe> line = new ArrayList<>();
+    private double around;
+
+    Rider(long seed, boolean turnsUnderSpeech) {
+      random = new Random(seed);
+      this.turnsUnderSpeech = turnsUnderSpeech;
+      double base = -random.nextInt(6);
+      around = base;
+      line.add(at(0, around));
+      double start = between(2, 5);
+      for (double free = 0; start < 60; start = free + between(0.2, 6)) {
+        double end = speaks(start);
+        free = dips(free, start, end, base + between(-1.5, 1.5));
+        free = Math.max(free, end);
+      }
+    }
+
+    private double between(double least, double most) {
+      return least + random.nextDouble() * (most - least);
+    }
+
+    /** One passage, or some with short pauses; until when. */
+    private double speaks(double start) {
+      double end = start + between(1.5, 9.5);
+      speech.add(new Span(at(start, 0).frame(), at(end, 0).frame()));
+      while (turnsUnderSpeech && random.nextBoolean()) {
+        double next = end + between(0.2, 2.2);
+        end = next + between(0.6, 4.6);
+        speech.add(new Span(at(next, 0).frame(), at(end, 0).frame()));
+      }
+      return end;
+    }
+
+    /** Goes down and up; when it is back. */
+    private double dips(double free, double start, double end, double back) {
+      double down = Math.max(free + 0.1, start - between(0, 1.8));
+      double floorStart = Math.max(down + 0.2, start - between(-0.3, 0.5));
+      double floorEnd = Math.max(floorStart + 0.3, end + between(-0.2, 0.6));
+      double floor = around - between(4, 16);
+      line.add(at(down, around + between(-0.3, 0.3)));
+      line.add(at(floorStart, floor));
+      for (double s = floorStart + 0.8; s < floorEnd - 0.5; s += between(0.7, 2.7)) {
+        boolean turns = turnsUnderSpeech && random.nextInt(5) == 0;
+        floor = turns ? Math.min(around, floor + between(-6, 6)) : floor;
+        line.add(at(s, floor + between(-0.7, 0.7)));
+      }
+      line.add(at(floorEnd, floor + between(-0.3, 0.3)));
+      around = back;
+      double up = floorEnd + between(0.5, 2);
+      line.add(at(up, around));
+      return up;
+    }
+
+    Project project() {
+      Media voice = Projects.media("voice", MediaKind.VOICE, 120L * RATE);
+      Media song = Projects.media("song", MediaKind.MUSIC, 120L * RATE);
+      return Project.empty("p")
+          .withMedia(voice.withSpeech(Optional.of(speech)))
+          .withMedia(song)
+          .withTracks(
+              List.of(
+                  Track.of(TrackKind.VOICE, "v", List.of(Clip.whole(voice, 0))),
+                  Track.of(TrackKind.MUSIC, "m", List.of(Clip.whole(song, 0)))
+                      .withLine(LevelLine.of(line))));
+    }
+  }
+
+  /** A hand goes straight where a hush is curved: that is up to a tenth of a dip. */
+  @ParameterizedTest
+  @ValueSource(booleans = {false, true})
+  void whateverAHandDidIsHeardAsItDidIt(boolean turnsUnderSpeech) {
+    int hushes = 0;
+    for (long seed = 0; seed < 100; seed++) {
+      Project project = new Rider(seed, turnsUnderSpeech).project();
+      LevelLine was = music(project).line();
+      Track made = music(RideHushes.of(project, music(project).id()));
+      hushes += made.hushes().size();
+      List<Hush.Knots> knots = made.hushes().stream().map(h -> h.knots(RATE)).toList();
+      for (long frame = 0; frame < 110L * RATE; frame += 480) {
+        long at = frame;
+        double hush = knots.stream().mapToDouble(k -> k.levelDbAt(at)).min().orElse(0);
+        assertThat(made.line().levelDbAt(frame) + hush)
+            .as("seed %d, %.2f s", seed, project.seconds(frame))
+            .isCloseTo(was.levelDbAt(frame), within(4.0));
+      }
+    }
+    assertThat(hushes).as("hushes").isGreaterThan(300);
   }
 
   @Test
