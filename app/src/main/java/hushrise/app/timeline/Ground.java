@@ -15,4 +15,7 @@ interface Ground {
    * @return whether all waveforms or stills were there; else it is drawn again when some have come
    */
   boolean draw(Track track, TrackCurve curve, int width, int height);
+
+  /** Gives back the memory of what was drawn, as it has gone out of sight. */
+  void letGo();
 }

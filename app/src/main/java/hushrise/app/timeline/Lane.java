@@ -90,18 +90,15 @@ final class Lane extends Region {
 
   @Override
   protected void layoutChildren() {
-    double width = Math.floor(getWidth());
-    double height = Math.floor(getHeight());
-    if (canvas.getWidth() != width || canvas.getHeight() != height) {
-      canvas.setWidth(width);
-      canvas.setHeight(height);
+    if (canvas.getWidth() != Math.floor(getWidth())
+        || canvas.getHeight() != Math.floor(getHeight())) {
       redraw();
     }
   }
 
   /** Shows where a hand on the fader has been. */
   void showRide(Optional<Pass> pass) {
-    trail.show(pass, view.axis(), canvas.getWidth(), canvas.getHeight());
+    trail.show(pass, view.axis(), Math.floor(getWidth()), Math.floor(getHeight()));
   }
 
   /** Shows how far a take has come that is being spoken from a frame on; empty: none is. */
@@ -134,6 +131,15 @@ final class Lane extends Region {
     }
   }
 
+  /** Gives back the memory of what was drawn when it can no longer be seen. */
+  void letGo() {
+    if (canvas.getWidth() > 0 && !inView.test(this)) {
+      canvas.setWidth(0);
+      ground.letGo();
+      stale = true;
+    }
+  }
+
   /** Draws again what lacked waveforms or stills, some of which have come. */
   void complete() {
     if (!complete) {
@@ -143,8 +149,8 @@ final class Lane extends Region {
 
   /** Draws everything again. */
   void redraw() {
-    int width = (int) canvas.getWidth();
-    int height = (int) canvas.getHeight();
+    int width = (int) getWidth();
+    int height = (int) getHeight();
     Optional<Track> found = view.session().shown().track(trackId);
     if (width < 1 || height < 1 || found.isEmpty()) {
       return;
@@ -153,6 +159,8 @@ final class Lane extends Region {
     if (stale) {
       return;
     }
+    canvas.setWidth(width);
+    canvas.setHeight(height);
     if (!found.get().equals(drawnTrack)) {
       drawnTrack = found.get();
       curve = TrackCurve.of(drawnTrack, view.session().shown().sampleRate());

@@ -61,6 +61,11 @@ final class StillsGround implements Ground {
     return all;
   }
 
+  @Override
+  public void letGo() {
+    canvas.setWidth(0);
+  }
+
   private void fade(GraphicsContext g, Span fade) {
     double from = view.axis().xOf(fade.startFrame());
     double to = view.axis().xOf(fade.endFrame());

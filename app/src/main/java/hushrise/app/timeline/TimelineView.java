@@ -46,6 +46,9 @@ public final class TimelineView extends BorderPane {
   private static final long OVERVIEW_MILLIS = 150;
   private static final double ZOOM_STEP = 1.25;
 
+  /** So many lanes stay as they were drawn; each takes some 700 KB. */
+  private static final int MOST_DRAWN = 50;
+
   private final Viewport view;
   private final Desk desk;
   private OptionalLong takeFrom = OptionalLong.empty();
@@ -136,8 +139,8 @@ public final class TimelineView extends BorderPane {
   }
 
   private void watch() {
-    scroll.vvalueProperty().addListener((p, was, now) -> lanes().forEach(Lane::catchUp));
-    scroll.viewportBoundsProperty().addListener((p, was, now) -> lanes().forEach(Lane::catchUp));
+    scroll.vvalueProperty().addListener((p, was, now) -> rowsMoved());
+    scroll.viewportBoundsProperty().addListener((p, was, now) -> rowsMoved());
     // Keeping a picture of all rows would only cost time: they change more often than they scroll.
     scroll.skinProperty().addListener((p, was, now) -> scroll.lookup(".viewport").setCache(false));
     view.session().shownProperty().addListener((p, was, now) -> projectChanged(was, now));
@@ -318,6 +321,14 @@ public final class TimelineView extends BorderPane {
     double top = scroll.getVvalue() * Math.max(0, rows.getHeight() - seen);
     Bounds row = lane.getParent().getParent().getBoundsInParent();
     return row.getMaxY() > top && row.getMinY() < top + seen;
+  }
+
+  /** Draws what has come into view; of very many lanes only those are kept that can be seen. */
+  private void rowsMoved() {
+    lanes().forEach(Lane::catchUp);
+    if (trackRows.size() > MOST_DRAWN) {
+      lanes().forEach(Lane::letGo);
+    }
   }
 
   private void redraw() {

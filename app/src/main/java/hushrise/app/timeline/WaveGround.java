@@ -71,6 +71,12 @@ final class WaveGround implements Ground {
     return complete;
   }
 
+  @Override
+  public void letGo() {
+    wave = Optional.empty();
+    shown.setImage(null);
+  }
+
   /** Lets be drawn only what has come into view by scrolling, or what has changed in a track. */
   private void clipToChange(Track track, Pixels pixels) {
     Track was = drawnTrack.orElseThrow();

@@ -14,12 +14,15 @@ import hushrise.core.project.Project;
 import hushrise.core.project.level.Hush;
 import hushrise.core.project.media.TrackKind;
 import hushrise.core.project.timeline.Clip;
+import hushrise.core.project.timeline.Track;
 import hushrise.core.time.Span;
+import java.util.ArrayList;
 import java.util.Arrays;
 import java.util.List;
 import java.util.Set;
 import java.util.function.UnaryOperator;
 import javafx.scene.Node;
+import javafx.scene.canvas.Canvas;
 import javafx.scene.control.ScrollPane;
 import javafx.scene.image.Image;
 import javafx.scene.image.ImageView;
@@ -189,6 +192,42 @@ class DrawingTest extends WindowTestCase {
     untilQuiet();
     assertThat(isSeen(find("lane-picture"), rows)).isTrue();
     assertSeenLanesDrawnAsAnew(rows);
+  }
+
+  @Test
+  void ofVeryManyLanesOnlyThoseThatCanBeSeenKeepTheirPictures() {
+    untilOpen();
+    Track song = music();
+    robot.interact(
+        () -> {
+          List<Track> all = new ArrayList<>(project().tracks());
+          for (int i = 0; i < 60; i++) {
+            int number = i;
+            List<Clip> clips =
+                song.clips().stream().map(c -> c.withId(c.id() + "-" + number)).toList();
+            all.add(song.withId("more-" + i).withName("More " + i).withClips(clips));
+          }
+          window.session().commit("tracks", p -> p.withTracks(all));
+        });
+    ScrollPane rows = robot.lookup(".rows").queryAs(ScrollPane.class);
+    for (int step = 1; step <= 20; step++) {
+      double place = step / 20.0;
+      robot.interact(() -> rows.setVvalue(place));
+    }
+    untilQuiet();
+    Set<Region> lanes = robot.lookup(".lane").queryAllAs(Region.class);
+    assertThat(lanes.stream().filter(DrawingTest::isDrawn))
+        .containsExactlyInAnyOrderElementsOf(lanes.stream().filter(l -> isSeen(l, rows)).toList());
+    assertSeenLanesDrawnAsAnew(rows);
+    robot.interact(() -> rows.setVvalue(0));
+    untilQuiet();
+    assertThat(isSeen(find("lane-picture"), rows)).isTrue();
+    assertSeenLanesDrawnAsAnew(rows);
+  }
+
+  private static boolean isDrawn(Region lane) {
+    return lane.getChildrenUnmodifiable().stream()
+        .anyMatch(n -> n instanceof Canvas c && c.getWidth() > 0);
   }
 
   @Test

@@ -9,6 +9,7 @@ import hushrise.core.project.timeline.Track;
 import java.util.HashMap;
 import java.util.List;
 import java.util.Map;
+import java.util.Optional;
 
 /** By how much clips may be raised before one of their samples passes {@link #HIGHEST_DBFS}. */
 final class Headroom {
@@ -37,9 +38,13 @@ final class Headroom {
     return room;
   }
 
-  /** A clip's room in dB; negative when it is too loud already. */
+  /**
+   * A clip's room in dB; negative when it is too loud already.
+   *
+   * @throws java.util.NoSuchElementException when the project has no such clip
+   */
   double db(String clipId) {
-    Placed placed = byClip.get(clipId);
+    Placed placed = Optional.ofNullable(byClip.get(clipId)).orElseThrow();
     return HIGHEST_DBFS - placed.peaks().highestDb(placed.clip());
   }
 }
