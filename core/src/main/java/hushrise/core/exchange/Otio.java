@@ -8,8 +8,6 @@ import hushrise.core.project.Marker;
 import hushrise.core.project.Project;
 import hushrise.core.project.media.Media;
 import hushrise.core.project.media.TrackKind;
-import hushrise.core.project.timeline.Clip;
-import hushrise.core.project.timeline.Seam;
 import hushrise.core.project.timeline.Track;
 import hushrise.core.store.AtomicFile;
 import hushrise.core.store.ProjectFile;
@@ -26,8 +24,9 @@ import java.util.zip.CRC32;
  * Transition.1, Marker.2, ExternalReference.1).
  *
  * <p>Other readers get tracks, clips, gaps, transitions and markers; a clip that jumps in its media
- * becomes one clip for each run. Everything else lies whole under our own key, with a sum over what
- * the others see: as long as that is untouched, all of it comes back.
+ * becomes one clip for each run, and a track on which clips lie over one another becomes several.
+ * Everything else lies whole under our own key, with a sum over what the others see: as long as
+ * that is untouched, all of it comes back.
  */
 public final class Otio {
 
@@ -36,6 +35,9 @@ public final class Otio {
 
   /** Our key in a timeline's metadata. */
   static final String KEY = "hushrise";
+
+  /** Which of a track's layers a track of the timeline is, of those above the first. */
+  static final String LAYER = "layer";
 
   /** Times this near to a whole picture are meant to be there. */
   private static final double SAME_PICTURES = 0.01;
@@ -49,9 +51,6 @@ public final class Otio {
     this.project = project;
     this.folder = folder;
   }
-
-  /** A run of a clip that plays straight through its media. */
-  private record Run(Clip clip, long start, long end, long mediaStart, long overlapAfter) {}
 
   /**
    * A project's timeline.
@@ -88,9 +87,9 @@ public final class Otio {
     return file;
   }
 
-  /** A track as it is written into a timeline. */
-  static JsonNode track(Project project, Track track, Path file) {
-    return new Otio(project, file.toAbsolutePath().getParent()).track(track);
+  /** A track as it is written into a timeline: its layers, of which there is mostly one. */
+  static List<JsonNode> tracks(Project project, Track track, Path file) {
+    return new Otio(project, file.toAbsolutePath().getParent()).tracks(track);
   }
 
   /** A sum over what other programs see of the tracks: names, kinds, times and media. */
@@ -157,7 +156,7 @@ public final class Otio {
     ArrayNode markers = stack.putArray("markers");
     project.markers().forEach(m -> markers.add(marker(m)));
     ArrayNode tracks = stack.putArray("children");
-    project.tracks().forEach(t -> tracks.add(track(t)));
+    project.tracks().forEach(t -> tracks.addAll(tracks(t)));
     timeline.set("tracks", stack);
     return timeline;
   }
@@ -198,12 +197,25 @@ public final class Otio {
     return range;
   }
 
-  private ObjectNode track(Track track) {
-    ObjectNode node = schema("Track.1", track.name());
+  private List<JsonNode> tracks(Track track) {
+    List<List<OtioRun>> layers = OtioRun.layers(track);
+    List<JsonNode> nodes = new ArrayList<>();
+    for (int layer = 0; layer < layers.size(); layer++) {
+      nodes.add(layer(track, layer, layers.get(layer)));
+    }
+    return nodes;
+  }
+
+  private ObjectNode layer(Track track, int layer, List<OtioRun> runs) {
+    ObjectNode node =
+        schema("Track.1", layer == 0 ? track.name() : track.name() + " " + (layer + 1));
     node.put("kind", track.kind() == TrackKind.PICTURE ? "Video" : "Audio");
     ObjectNode ours = ((ObjectNode) node.get("metadata")).putObject(KEY);
     ours.put("id", track.id());
     ours.put("kind", track.kind().name());
+    if (layer > 0) {
+      ours.put(LAYER, layer);
+    }
     node.put("enabled", !track.muted());
     node.putNull("source_range");
     node.putArray("effects");
@@ -212,9 +224,7 @@ public final class Otio {
     LongFunction<ObjectNode> time =
         track.kind() == TrackKind.PICTURE ? this::pictureTime : this::time;
     long at = 0;
-    List<Run> runs = runs(track);
-    for (int i = 0; i < runs.size(); i++) {
-      Run run = runs.get(i);
+    for (OtioRun run : runs) {
       if (run.start() > at) {
         ObjectNode gap = schema("Gap.1", "");
         gap.set("source_range", range(0, run.start() - at, time));
@@ -224,18 +234,18 @@ public final class Otio {
       }
       children.add(clip(run, time));
       if (run.overlapAfter() > 0) {
-        children.add(transition(run.overlapAfter(), time));
+        children.add(transition(run, time));
       }
       at = run.end();
     }
     return node;
   }
 
-  private ObjectNode clip(Run run, LongFunction<ObjectNode> time) {
+  private ObjectNode clip(OtioRun run, LongFunction<ObjectNode> time) {
     Media media = project.media(run.clip().mediaId()).orElseThrow();
     ObjectNode node = schema("Clip.1", media.title());
     ((ObjectNode) node.get("metadata")).putObject(KEY).put("id", run.clip().id());
-    node.set("source_range", range(run.mediaStart(), run.end() - run.start(), time));
+    node.set("source_range", range(run.mediaStart(), run.length(), time));
     node.putArray("effects");
     node.putArray("markers");
     ObjectNode reference = schema("ExternalReference.1", "");
@@ -255,48 +265,11 @@ public final class Otio {
     }
   }
 
-  private static ObjectNode transition(long overlap, LongFunction<ObjectNode> time) {
+  private static ObjectNode transition(OtioRun run, LongFunction<ObjectNode> time) {
     ObjectNode node = schema("Transition.1", "");
     node.put("transition_type", "SMPTE_Dissolve");
-    node.set("in_offset", time.apply(overlap / 2));
-    node.set("out_offset", time.apply(overlap - overlap / 2));
+    node.set("in_offset", time.apply(run.overlapToItsEnd()));
+    node.set("out_offset", time.apply(run.overlapFromItsEnd()));
     return node;
-  }
-
-  /** A track's runs one after another; where two overlap, each goes to the middle. */
-  private static List<Run> runs(Track track) {
-    List<Run> runs = new ArrayList<>();
-    for (Clip clip : track.clipsInTime()) {
-      long start = 0;
-      long media = clip.mediaStartFrame();
-      for (Seam seam : clip.seams()) {
-        if (seam.atFrame() > start && seam.atFrame() < clip.lengthFrames()) {
-          append(runs, clip, start, seam.atFrame(), media, seam.crossfadeFrames());
-          start = seam.atFrame();
-          media = seam.toFrame();
-        }
-      }
-      append(runs, clip, start, clip.lengthFrames(), media, 0);
-    }
-    return runs;
-  }
-
-  private static void append(
-      List<Run> runs, Clip clip, long from, long to, long media, long overlapAfter) {
-    long start = clip.startFrame() + from;
-    long end = clip.startFrame() + to;
-    if (!runs.isEmpty() && runs.getLast().end() > start) {
-      Run before = runs.removeLast();
-      long overlap = Math.min(before.end(), end) - start;
-      long middle = start + overlap / 2;
-      if (middle > before.start()) {
-        runs.add(new Run(before.clip(), before.start(), middle, before.mediaStart(), overlap));
-      }
-      media += middle - start;
-      start = middle;
-    }
-    if (start < end) {
-      runs.add(new Run(clip, start, end, media, overlapAfter));
-    }
   }
 }

@@ -20,6 +20,7 @@ import hushrise.core.store.WholeFile;
 import java.io.IOException;
 import java.nio.file.Path;
 import java.util.ArrayList;
+import java.util.Collections;
 import java.util.Comparator;
 import java.util.HashMap;
 import java.util.HashSet;
@@ -80,6 +81,10 @@ public final class OtioReader {
   private final OtioWalk walk;
   private Optional<Project> known = Optional.empty();
   private final Map<JsonNode, Track> untouched = new IdentityHashMap<>();
+
+  /** The further layers of those. */
+  private final Set<JsonNode> furtherLayers = Collections.newSetFromMap(new IdentityHashMap<>());
+
   private final Set<String> usedIds = new HashSet<>();
 
   private OtioReader(Path file, Taker taker, Progress progress) {
@@ -198,7 +203,7 @@ public final class OtioReader {
         losses.add(OtioLosses.Kind.TRACK);
       }
     }
-    stack.path("children").forEach(this::noteUntouched);
+    known.ifPresent(p -> p.tracks().forEach(t -> noteIfUntouched(t, stack)));
     List<Track> tracks = new ArrayList<>(pictureTrack(pictures, stack));
     for (JsonNode sound : sounds) {
       tracks.addAll(soundTracks(sound, stack));
@@ -236,6 +241,9 @@ public final class OtioReader {
     if (untouched.containsKey(node)) {
       return List.of(untouched.get(node));
     }
+    if (furtherLayers.contains(node)) {
+      return List.of();
+    }
     Optional<Track> before = known(node).filter(t -> t.kind().sounds() && usedIds.add(t.id()));
     TrackKind kind = before.map(Track::kind).orElseGet(() -> OtioTracks.kindOf(node, shelf));
     String name = OtioTracks.nameOf(node, kind);
@@ -248,13 +256,22 @@ public final class OtioReader {
             before
                 .filter(t -> first)
                 .orElseGet(
-                    () ->
-                        Track.of(kind, first ? name : name + " " + (tracks.size() + 1), List.of()));
+                    () -> another(node, kind, first ? name : name + " " + (tracks.size() + 1)));
         boolean off = node.has("enabled") ? !OtioNode.isOn(node) : track.muted();
         tracks.add(track.withClips(clips).withMuted(off));
       }
     }
     return tracks;
+  }
+
+  /** A track that is not known; as loud as the one of which it is a further layer. */
+  private Track another(JsonNode node, TrackKind kind, String name) {
+    Track plain = Track.of(kind, name, List.of());
+    return node.path("metadata").path(Otio.KEY).has(Otio.LAYER)
+        ? known(node)
+            .map(t -> plain.withLevelDb(t.levelDb()).withPan(t.pan()).withLine(t.line()))
+            .orElse(plain)
+        : plain;
   }
 
   /** The track that a node was written from; empty when that is not known. */
@@ -264,17 +281,30 @@ public final class OtioReader {
   }
 
   /** Notes a track that is as this program wrote it; its ids are taken then. */
-  private void noteUntouched(JsonNode node) {
-    known(node)
-        .filter(
-            t ->
-                Otio.sumOf(Otio.track(known.orElseThrow(), t, file)).equals(Otio.sumOf(node))
-                    && usedIds.add(t.id()))
-        .ifPresent(
-            track -> {
-              untouched.put(node, track);
-              track.clips().forEach(c -> usedIds.add(c.id()));
-            });
+  private void noteIfUntouched(Track track, JsonNode stack) {
+    List<JsonNode> found = new ArrayList<>();
+    for (JsonNode written : Otio.tracks(known.orElseThrow(), track, file)) {
+      for (JsonNode node : stack.path("children")) {
+        if (isLayerOf(written, node) && Otio.sumOf(written).equals(Otio.sumOf(node))) {
+          found.add(node);
+          break;
+        }
+      }
+    }
+    if (found.size() == OtioRun.layers(track).size()) {
+      untouched.put(found.getFirst(), track);
+      furtherLayers.addAll(found.subList(1, found.size()));
+      usedIds.add(track.id());
+      track.clips().forEach(c -> usedIds.add(c.id()));
+    }
+  }
+
+  /** Whether a track is the one of the same layer that was written, changed or not. */
+  private static boolean isLayerOf(JsonNode written, JsonNode node) {
+    JsonNode own = written.path("metadata").path(Otio.KEY);
+    JsonNode others = node.path("metadata").path(Otio.KEY);
+    return own.path("id").equals(others.path("id"))
+        && own.path(Otio.LAYER).equals(others.path(Otio.LAYER));
   }
 
   private List<Clip> clips(List<OtioPiece> pieces) {

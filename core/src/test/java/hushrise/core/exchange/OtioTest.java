@@ -99,6 +99,49 @@ class OtioTest {
     assertThat(ProjectFile.load(saved).tracks()).isEqualTo(read.tracks());
   }
 
+  /** A long clip with a short one within it, on one track. */
+  private Project nested() {
+    Track music = rich.firstTrack(TrackKind.MUSIC).orElseThrow();
+    Clip outer = Clip.whole(rich.media(music.clips().getFirst().mediaId()).orElseThrow(), 0);
+    Clip inner = outer.withId("inner").withExtent(9_600, 4_800, 0, List.of());
+    return rich.withTrack(
+        music.id(), t -> t.withLevelDb(-7).withClips(List.of(outer.withId("outer"), inner)));
+  }
+
+  private static List<String> musicIn(Project project) {
+    return project
+        .tracksOf(TrackKind.MUSIC)
+        .map(t -> t.clips().stream().map(c -> c.startFrame() + "+" + c.lengthFrames()).toList())
+        .map(Object::toString)
+        .toList();
+  }
+
+  @Test
+  void clipsThatLieOverOneAnotherComeBackOnTheirTrackAndTouchedOnTwo() throws IOException {
+    Project nested = nested();
+    Path file = folder.resolve("nested.otio");
+    Files.write(file, Otio.bytes(nested, file));
+    assertThat(read(file).withUnknown(UnknownFields.NONE)).isEqualTo(nested);
+    ObjectNode timeline = (ObjectNode) MAPPER.readTree(file.toFile());
+    ArrayNode tracks = (ArrayNode) timeline.get("tracks").get("children");
+    assertThat(tracks).hasSize(rich.tracks().size() + 1);
+    ((ObjectNode) timeline.get("tracks")).putArray("markers");
+    MAPPER.writeValue(file.toFile(), timeline);
+    assertThat(read(file).tracks()).as("with all tracks as they were").isEqualTo(nested.tracks());
+    Track music = nested.firstTrack(TrackKind.MUSIC).orElseThrow();
+    for (JsonNode track : tracks) {
+      if (track.get("name").asText().equals(music.name() + " 2")) {
+        ((ObjectNode) track.get("children").get(0).get("source_range").get("duration"))
+            .put("value", 4_800); // the gap before the inner clip
+      }
+    }
+    MAPPER.writeValue(file.toFile(), timeline);
+    Project touched = read(file);
+    long length = music.clips().getFirst().lengthFrames();
+    assertThat(musicIn(touched)).containsExactly("[0+" + length + "]", "[4800+4800]");
+    assertThat(touched.tracksOf(TrackKind.MUSIC)).allMatch(t -> t.levelDb() == -7);
+  }
+
   @Test
   void aClipThatComesBackInRunsFadesAtItsEndsOnly() throws IOException {
     Path file = written();
