@@ -6,6 +6,7 @@ import hushrise.app.job.Messages;
 import hushrise.app.session.Selection;
 import hushrise.app.session.Session;
 import hushrise.core.edit.ClipEdits;
+import hushrise.core.edit.ClipRemoval;
 import hushrise.core.edit.MarkerEdits;
 import hushrise.core.edit.SpeechEdits;
 import hushrise.core.edit.TrackEdits;
@@ -174,7 +175,8 @@ public final class ClipCommands {
       case Selection.OfClip c ->
           session.commit(
               text("edit.deleteClip"),
-              p -> ClipEdits.delete(p, c.clipIds(), closing, session.habits().carriesKeyframes()));
+              p ->
+                  ClipRemoval.delete(p, c.clipIds(), closing, session.habits().carriesKeyframes()));
       case Selection.OfMarker m ->
           session.commit(text("edit.removeMarker"), p -> MarkerEdits.remove(p, m.markerId()));
       case Selection.OfTrack t -> removeTrack(t.trackId());
@@ -230,7 +232,7 @@ public final class ClipCommands {
     session.copied().set(ClipEdits.copy(project(), ids));
     session.commit(
         text("edit.cut"),
-        p -> ClipEdits.delete(p, ids, false, session.habits().carriesKeyframes()));
+        p -> ClipRemoval.delete(p, ids, false, session.habits().carriesKeyframes()));
   }
 
   private void paste() {

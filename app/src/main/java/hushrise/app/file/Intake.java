@@ -6,7 +6,7 @@ import hushrise.app.job.Jobs;
 import hushrise.app.job.Messages;
 import hushrise.app.session.Session;
 import hushrise.core.Problem;
-import hushrise.core.edit.ClipEdits;
+import hushrise.core.edit.ClipRemoval;
 import hushrise.core.edit.Placement;
 import hushrise.core.edit.SongChange;
 import hushrise.core.fit.Fits;
@@ -313,7 +313,7 @@ public final class Intake {
         Optional<Clip> starting = startingAt(project, at);
         Project without =
             starting
-                .map(c -> ClipEdits.delete(project, Set.of(c.id()), false, false))
+                .map(c -> ClipRemoval.delete(project, Set.of(c.id()), false, false))
                 .orElse(project);
         long start = starting.map(Clip::startFrame).orElse(at);
         yield Placement.place(without, item.id(), start, songs);

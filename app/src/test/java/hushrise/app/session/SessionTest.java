@@ -7,6 +7,7 @@ import hushrise.app.job.Messages;
 import hushrise.app.job.NotedMessages;
 import hushrise.core.Problem;
 import hushrise.core.edit.ClipEdits;
+import hushrise.core.edit.ClipRemoval;
 import hushrise.core.edit.HushEdits;
 import hushrise.core.fit.Fits;
 import hushrise.core.fit.Song;
@@ -167,7 +168,7 @@ class SessionTest {
   @Test
   void aStepThatTakesAwayWhatIsDraggedEndsTheDrag() {
     session.drag("move", moveTo(3));
-    session.commit("delete", p -> ClipEdits.delete(p, Set.of(clip), false, false));
+    session.commit("delete", p -> ClipRemoval.delete(p, Set.of(clip), false, false));
     assertThat(session.isDragging()).isFalse();
     assertThat(session.shown()).isEqualTo(session.present());
   }
@@ -184,7 +185,7 @@ class SessionTest {
                     }))
         .isInstanceOf(Problem.class);
     assertThat(start(session.shown())).isEqualTo(2L * RATE);
-    session.learn(p -> ClipEdits.delete(p, Set.of(clip), false, false));
+    session.learn(p -> ClipRemoval.delete(p, Set.of(clip), false, false));
     assertThat(session.isDragging()).isFalse();
     assertThat(session.shown()).isEqualTo(session.present());
   }
@@ -275,7 +276,7 @@ class SessionTest {
 
   @Test
   void anEditWhoseSubjectHasGoneSaysSoAndChangesNothing() {
-    session.commit("remove the tune", p -> ClipEdits.delete(p, Set.of(clip), false, false));
+    session.commit("remove the tune", p -> ClipRemoval.delete(p, Set.of(clip), false, false));
     Project before = session.present();
     session.commitSearched(
         "tailor the tune", p -> Fits.set(p, clip, FitMode.TAILOR, Songs.NONE), () -> {});
@@ -443,7 +444,7 @@ class SessionTest {
   @Test
   void whatWasSelectedAndIsGoneIsSelectedNoMore() {
     session.select(new Selection.OfClip(music, clip));
-    session.commit("delete", p -> ClipEdits.delete(p, Set.of(clip), false, false));
+    session.commit("delete", p -> ClipRemoval.delete(p, Set.of(clip), false, false));
     assertThat(session.selection()).isEqualTo(Selection.nothing());
   }
 

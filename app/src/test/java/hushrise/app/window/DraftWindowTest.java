@@ -4,7 +4,7 @@ import static org.assertj.core.api.Assertions.assertThat;
 
 import hushrise.app.command.CommandId;
 import hushrise.app.session.Selection;
-import hushrise.core.edit.ClipEdits;
+import hushrise.core.edit.ClipRemoval;
 import hushrise.core.exchange.Otio;
 import hushrise.core.hush.HushDraft;
 import hushrise.core.project.Marker;
@@ -204,7 +204,7 @@ class DraftWindowTest extends WindowTestCase {
         () ->
             window
                 .session()
-                .commit("d", p -> ClipEdits.delete(p, Set.of(second.id()), false, true)));
+                .commit("d", p -> ClipRemoval.delete(p, Set.of(second.id()), false, true)));
     assertThat(hushes()).hasSize(3);
     robot.interact(() -> window.session().undo());
     assertThat(hushes()).hasSize(4);
@@ -311,7 +311,9 @@ class DraftWindowTest extends WindowTestCase {
     String last = takes().getLast().id();
     robot.interact(
         () ->
-            window.session().commit("away", p -> ClipEdits.delete(p, Set.of(last), false, false)));
+            window
+                .session()
+                .commit("away", p -> ClipRemoval.delete(p, Set.of(last), false, false)));
     assertThat(window.session().draft()).isPresent();
     untilQuiet();
     assertThat(window.session().draft().orElseThrow().count(HushDraft.Change.NEW)).isEqualTo(3);

@@ -11,14 +11,12 @@ import hushrise.core.project.timeline.Clip;
 import hushrise.core.project.timeline.CrossfadeShape;
 import hushrise.core.project.timeline.FitMode;
 import hushrise.core.project.timeline.Track;
-import hushrise.core.time.Span;
 import java.util.ArrayList;
 import java.util.Collection;
 import java.util.List;
 import java.util.Map;
 import java.util.Optional;
 import java.util.Set;
-import java.util.TreeMap;
 import java.util.function.ToLongFunction;
 import java.util.stream.Collectors;
 
@@ -34,7 +32,7 @@ public final class ClipEdits {
     return project.tracks().stream().flatMap(t -> chosenOn(t, clipIds).stream()).toList();
   }
 
-  private static List<Clip> chosenOn(Track track, Set<String> clipIds) {
+  static List<Clip> chosenOn(Track track, Set<String> clipIds) {
     return track.clips().stream().filter(c -> clipIds.contains(c.id())).toList();
   }
 
@@ -59,7 +57,8 @@ public final class ClipEdits {
         });
   }
 
-  private static Track moved(
+  /** A track with some of its clips moved, each by so many frames. */
+  static Track moved(
       Track track, Collection<Clip> clips, ToLongFunction<Clip> by, boolean carriesKeyframes) {
     Set<String> moving = clips.stream().map(Clip::id).collect(Collectors.toSet());
     Track placed =
@@ -307,44 +306,6 @@ public final class ClipEdits {
   public static Pasted duplicate(Project project, Set<String> clipIds, boolean carriesKeyframes) {
     Snippet snippet = copy(project, clipIds);
     return paste(project, snippet, snippet.endFrame(), carriesKeyframes);
-  }
-
-  /**
-   * Removes clips, and the keyframes over them when those travel with clips.
-   *
-   * @param closesGap whether what comes later on the same track moves up
-   */
-  public static Project delete(
-      Project project, Set<String> clipIds, boolean closesGap, boolean carriesKeyframes) {
-    return project.withEachTrack(
-        track -> {
-          List<Clip> going = chosenOn(track, clipIds);
-          if (going.isEmpty()) {
-            return track;
-          }
-          Track left =
-              track.withClips(
-                  track.clips().stream().filter(c -> !clipIds.contains(c.id())).toList());
-          if (carriesKeyframes) {
-            left = left.withLine(Travel.without(track.line(), Travel.over(track.line(), going)));
-          }
-          return closesGap ? closed(left, track, carriesKeyframes) : left;
-        });
-  }
-
-  /** Moves what comes later on a track up by what removed clips have left empty before it. */
-  private static Track closed(Track left, Track before, boolean carriesKeyframes) {
-    List<Span> empty = Span.without(joinedSpans(before.clips()), joinedSpans(left.clips()));
-    TreeMap<Long, Long> emptyUntil = new TreeMap<>(Map.of(0L, 0L));
-    empty.forEach(
-        s -> emptyUntil.put(s.endFrame(), emptyUntil.lastEntry().getValue() + s.lengthFrames()));
-    ToLongFunction<Clip> by = c -> -emptyUntil.floorEntry(c.startFrame()).getValue();
-    List<Clip> later = left.clips().stream().filter(c -> by.applyAsLong(c) < 0).toList();
-    return moved(left, later, by, carriesKeyframes);
-  }
-
-  private static List<Span> joinedSpans(List<Clip> clips) {
-    return Span.joined(clips.stream().map(Clip::span).toList(), 0);
   }
 
   public static Project setGain(Project project, Set<String> clipIds, double db) {

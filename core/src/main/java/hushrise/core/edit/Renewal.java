@@ -214,7 +214,7 @@ public final class Renewal {
               .filter(c -> c.mediaId().equals(old.id()))
               .map(Clip::id)
               .collect(Collectors.toSet());
-      return ClipEdits.delete(closed, silent, false, false);
+      return ClipRemoval.delete(closed, silent, false, false);
     }
     return !old.hasSound() && fresh.hasSound() ? withCameraSound(closed) : closed;
   }

@@ -24,7 +24,7 @@ public final class ShelfEdits {
             .filter(c -> c.mediaId().equals(mediaId))
             .map(c -> c.id())
             .collect(Collectors.toSet());
-    return ClipEdits.delete(project, clips, false, false)
+    return ClipRemoval.delete(project, clips, false, false)
         .withEachTrack(t -> t.withClips(t.clips().stream().map(c -> without(c, mediaId)).toList()))
         .withoutMedia(mediaId);
   }

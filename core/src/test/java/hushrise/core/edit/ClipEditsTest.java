@@ -92,7 +92,8 @@ class ClipEditsTest {
     String voice = track(rich, TrackKind.VOICE).clips().getFirst().id();
     Project moved = HushFollow.followed(rich, ClipEdits.move(rich, Set.of(voice), 5_000, true));
     assertThat(track(moved, TrackKind.MUSIC).hushes().getFirst().startFrame()).isEqualTo(105_003);
-    Project deleted = HushFollow.followed(rich, ClipEdits.delete(rich, Set.of(voice), false, true));
+    Project deleted =
+        HushFollow.followed(rich, ClipRemoval.delete(rich, Set.of(voice), false, true));
     assertThat(track(deleted, TrackKind.MUSIC).hushes()).isEmpty();
   }
 
@@ -181,11 +182,11 @@ class ClipEditsTest {
                         new Keyframe(2L * RATE + 10, -3, SegmentShape.SMOOTH),
                         new Keyframe(4L * RATE + 10, -5, SegmentShape.SMOOTH))));
     Project project = Project.empty("x").withMedia(one).withTracks(List.of(voices));
-    Project closed = ClipEdits.delete(project, Set.of("b"), true, true);
+    Project closed = ClipRemoval.delete(project, Set.of("b"), true, true);
     assertThat(clip(closed, "c").startFrame()).isEqualTo(3L * RATE);
     assertThat(track(closed, TrackKind.VOICE).line().keyframes())
         .containsExactly(new Keyframe(3L * RATE + 10, -5, SegmentShape.SMOOTH));
-    Project open = ClipEdits.delete(project, Set.of("b"), false, false);
+    Project open = ClipRemoval.delete(project, Set.of("b"), false, false);
     assertThat(clip(open, "c").startFrame()).isEqualTo(4L * RATE);
     assertThat(track(open, TrackKind.VOICE).line().keyframes()).hasSize(2);
   }
@@ -216,7 +217,7 @@ class ClipEditsTest {
         Project.empty("x")
             .withMedia(tone)
             .withTracks(List.of(Track.of(TrackKind.MUSIC, "m", clips)));
-    Project closed = ClipEdits.delete(project, Set.of(going.split("")), true, true);
+    Project closed = ClipRemoval.delete(project, Set.of(going.split("")), true, true);
     assertThat(track(closed, TrackKind.MUSIC).clips())
         .extracting(c -> c.startFrame() + "-" + c.endFrame())
         .containsExactly(left.split(" "));
@@ -233,7 +234,7 @@ class ClipEditsTest {
     }
     Track track = Track.of(TrackKind.MUSIC, "m", clips).withLine(LevelLine.of(line));
     Project project = Project.empty("x").withMedia(tone).withTracks(List.of(track));
-    Project closed = ClipEdits.delete(project, Set.of("0", "2", "4"), true, true);
+    Project closed = ClipRemoval.delete(project, Set.of("0", "2", "4"), true, true);
     assertThat(track(closed, TrackKind.MUSIC).line().keyframes())
         .containsExactly(
             new Keyframe(30, -1, SegmentShape.STRAIGHT),

@@ -59,7 +59,7 @@ class RenewalProperties {
       case 1 -> ClipEdits.trimStart(project, clip.id(), at);
       case 2 -> ClipEdits.trimEnd(project, clip.id(), at + 1);
       case 3 -> ClipEdits.move(project, id, random.nextLong(-9L * RATE, 9L * RATE), true);
-      case 4 -> ClipEdits.delete(project, id, random.nextBoolean(), true);
+      case 4 -> ClipRemoval.delete(project, id, random.nextBoolean(), true);
       default -> {
         Media media = project.media(clip.mediaId()).orElseThrow();
         Media fresh =

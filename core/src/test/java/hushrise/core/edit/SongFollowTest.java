@@ -98,7 +98,7 @@ class SongFollowTest {
   @Test
   void withoutTheNextItPlaysOnInItsPlace() {
     Clip second = of(project, "second");
-    Project alone = edited(p -> ClipEdits.delete(p, Set.of(second.id()), false, false));
+    Project alone = edited(p -> ClipRemoval.delete(p, Set.of(second.id()), false, false));
     assertThat(of(alone, "first").span()).isEqualTo(seconds(0, 90));
     assertThat(of(alone, "first").fadeOut()).isEqualTo(second.fadeOut());
     assertThat(of(alone, "first").fit().orElseThrow().untilFrame()).isEmpty();
@@ -112,7 +112,7 @@ class SongFollowTest {
         edited(
             p ->
                 Placement.add(
-                    ClipEdits.delete(p, Set.of(second.id()), false, false),
+                    ClipRemoval.delete(p, Set.of(second.id()), false, false),
                     third,
                     50L * RATE,
                     Songs.NONE));

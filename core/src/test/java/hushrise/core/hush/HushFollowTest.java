@@ -4,6 +4,7 @@ import static hushrise.core.hush.Talk.at;
 import static org.assertj.core.api.Assertions.assertThat;
 
 import hushrise.core.edit.ClipEdits;
+import hushrise.core.edit.ClipRemoval;
 import hushrise.core.edit.HushEdits;
 import hushrise.core.edit.SpeechEdits;
 import hushrise.core.project.Project;
@@ -77,13 +78,13 @@ class HushFollowTest {
     assertThat(hushes(apart).get(0).id()).isEqualTo(hushes(drafted).get(0).id());
     assertThat(hushes(apart).get(1).depthDb()).isEqualTo(hushes(drafted).get(0).depthDb());
     Project deleted =
-        HushFollow.followed(split, ClipEdits.delete(split, Set.of(second), false, true));
+        HushFollow.followed(split, ClipRemoval.delete(split, Set.of(second), false, true));
     assertThat(hushes(deleted)).extracting(Hush::passage).containsExactly(span(4, 9));
   }
 
   @Test
   void deletedNarrationTakesItsHushesWithIt() {
-    assertThat(hushes(followed(p -> ClipEdits.delete(p, Set.of(take), false, true)))).isEmpty();
+    assertThat(hushes(followed(p -> ClipRemoval.delete(p, Set.of(take), false, true)))).isEmpty();
   }
 
   @Test

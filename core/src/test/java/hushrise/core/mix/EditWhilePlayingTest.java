@@ -5,6 +5,7 @@ import static org.assertj.core.api.Assertions.assertThat;
 
 import hushrise.core.Decibels;
 import hushrise.core.edit.ClipEdits;
+import hushrise.core.edit.ClipRemoval;
 import hushrise.core.project.Project;
 import hushrise.core.project.level.Hush;
 import hushrise.core.project.level.Keyframe;
@@ -57,7 +58,7 @@ class EditWhilePlayingTest {
     edits.add(start);
     edits.add(start.withTrack(track, t -> t.withMuted(true)));
     edits.add(start);
-    edits.add(ClipEdits.delete(start, Set.of("a"), false, false));
+    edits.add(ClipRemoval.delete(start, Set.of("a"), false, false));
     edits.add(start);
     edits.add(start.withMasterDb(-18));
     edits.add(start.withTrack(track, t -> t.withPan(0.8)));
