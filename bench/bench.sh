@@ -24,6 +24,9 @@ voice=$(mktemp -d)
   { tail -20 bench/target/voice.log; exit 1; }
 rm -rf "$voice"
 
+echo "== edits of long projects: in proportion, or by the square"
+"$java" -Xmx1g -cp "$jars" hushrise.bench.GrowthBenchmark 500
+
 echo "== scroll, zoom and drag: 2 hours, 12 tracks, 5 000 keyframes, 1280x800, software drawing"
 rm -f app/target/.built # so that Java's cache is of what has just been built
 ./hushrise demo --shot bench/target/demo.png >/dev/null
