@@ -304,7 +304,7 @@ public final class OtioReader {
     JsonNode own = written.path("metadata").path(Otio.KEY);
     JsonNode others = node.path("metadata").path(Otio.KEY);
     return own.path("id").equals(others.path("id"))
-        && own.path(Otio.LAYER).equals(others.path(Otio.LAYER));
+        && own.path(Otio.LAYER).asInt() == others.path(Otio.LAYER).asInt();
   }
 
   private List<Clip> clips(List<OtioPiece> pieces) {
