@@ -39,7 +39,9 @@ final class SameAgain {
     if (!session.present().equals(worked)) {
       wrong.add("Undone and done again, the project is another one.");
     }
-    session.save(session.file().orElseThrow());
+    Path file = session.file().orElseThrow();
+    ProjectFile.save(session.present(), file);
+    session.saved(session.snapshot(), file);
     return wrong;
   }
 

@@ -6,14 +6,12 @@ import static hushrise.app.words.Texts.text;
 import hushrise.app.job.Jobs;
 import hushrise.app.job.Messages;
 import hushrise.app.session.Session;
-import hushrise.core.Problem;
 import hushrise.core.exchange.Otio;
 import hushrise.core.exchange.OtioReader;
 import hushrise.core.journal.Recovered;
 import hushrise.core.project.Project;
 import hushrise.core.store.AtomicFile;
 import hushrise.core.store.CollectedZip;
-import hushrise.core.store.ContentDigest;
 import hushrise.core.store.ProjectCollection;
 import hushrise.core.store.ProjectFile;
 import hushrise.media.MediaStore;
@@ -35,9 +33,7 @@ public final class ProjectFiles {
   private final Safekeeping keeping;
   private final Consumer<Runnable> settling;
   private final Runnable opened;
-
-  /** What lay in the project's file when it was read or written last. */
-  private Optional<String> content = Optional.empty();
+  private final Saves saves;
 
   private final RecentProjects recent = new RecentProjects();
   private final ReadOnlyStringWrapper beingRead = new ReadOnlyStringWrapper("");
@@ -69,6 +65,7 @@ public final class ProjectFiles {
     this.keeping = keeping;
     this.settling = settling;
     this.opened = opened;
+    saves = new Saves(session, choice, questions, jobs, messages, keeping, recent);
   }
 
   /** The projects that were opened or saved last. */
@@ -94,6 +91,7 @@ public final class ProjectFiles {
   private void begin(Project project) {
     next("");
     session.open(project, Optional.empty());
+    saves.opened(Optional.empty());
     keeping.unlock();
     opened.run();
   }
@@ -105,10 +103,11 @@ public final class ProjectFiles {
   public void open(Path file) {
     if (CollectedZip.isCalled(file)) {
       Path zip = file.toAbsolutePath().normalize();
-      Path target = FileNames.free(zip.getParent(), FileNames.bare(zip), "");
       jobs.run(
           text("unpack.under", zip.getFileName()),
-          progress -> CollectedZip.unpack(zip, target, progress),
+          progress ->
+              CollectedZip.unpack(
+                  zip, FileNames.free(zip.getParent(), FileNames.bare(zip), ""), progress),
           project -> questions.whenClosed(() -> guard(() -> openProject(project))));
     } else if (Otio.isCalled(file)) {
       jobs.run(
@@ -164,7 +163,7 @@ public final class ProjectFiles {
             number,
             () -> {
               beingRead.set("");
-              settling.accept(ifLast(number, () -> afterOther(turns, then)));
+              settling.accept(ifLast(number, () -> afterOther(turns, ifLast(number, then))));
             });
     if (session.file().isEmpty() && session.present().shelf().isEmpty()) {
       goOn.run();
@@ -182,7 +181,7 @@ public final class ProjectFiles {
   }
 
   private void afterOther(long turns, Runnable then) {
-    if (session.turns() == turns) {
+    if (session.turns() == turns && !saves.isWriting()) {
       then.run();
     } else {
       askToSave(then);
@@ -206,7 +205,7 @@ public final class ProjectFiles {
 
   private void show(Project project, Path file) {
     session.open(project, Optional.of(file));
-    content = ContentDigest.ofFile(file);
+    saves.opened(session.file());
     recent.note(file);
     opened.run();
     messages.say(text("opened", project.name()));
@@ -218,7 +217,7 @@ public final class ProjectFiles {
         () -> {
           next("");
           session.goOn(recovered);
-          content = recovered.project().flatMap(ContentDigest::ofFile);
+          saves.opened(recovered.project());
           recovered.project().ifPresentOrElse(keeping::lock, keeping::unlock);
           opened.run();
           messages.say(text("recover.done", recovered.name(), recovered.steps()));
@@ -240,53 +239,45 @@ public final class ProjectFiles {
   }
 
   private void askToSave(Runnable then) {
-    if (!session.hasUnsavedChanges()) {
+    if (saves.isWriting()) {
+      afterSave(then);
+    } else if (session.hasUnsavedChanges()) {
+      questions.ask(
+          text("unsaved.title"),
+          text("unsaved.question"),
+          text("unsaved.save"),
+          () -> save(() -> askToSave(then)),
+          text("unsaved.discard"),
+          then);
+    } else {
       then.run();
-      return;
     }
-    questions.ask(
-        text("unsaved.title"),
-        text("unsaved.question"),
-        text("unsaved.save"),
-        () -> save(then),
-        text("unsaved.discard"),
-        then);
+  }
+
+  /** Waits for the save that is under way, unless that takes long and somebody will not. */
+  private void afterSave(Runnable then) {
+    if (saves.isSlow()) {
+      questions.ask(
+          text("saving.title"),
+          text("saving.question"),
+          text("saving.answer"),
+          () -> {
+            saves.giveUp();
+            askToSave(then);
+          });
+    } else {
+      saves.whenDone(() -> askToSave(then));
+    }
   }
 
   /** Saves, and asks where when that is not known, or when somebody else has changed the file. */
   public void save(Runnable then) {
-    if (session.file().isEmpty()) {
-      saveAs(then);
-      return;
-    }
-    Path file = session.file().get();
-    Optional<String> now = ContentDigest.ofFile(file);
-    if (now.isPresent() && content.isPresent() && !now.equals(content)) {
-      questions.ask(
-          text("changed.title"),
-          text("changed.question", file.getFileName()),
-          text("save.elsewhere"),
-          () -> saveAs(then),
-          text("replace.answer"),
-          () -> save(file, then));
-    } else {
-      save(file, then);
-    }
+    saves.save(then);
   }
 
   /** Asks where to save. */
   public void saveAs(Runnable then) {
-    Path suggestion =
-        session
-            .file()
-            .orElseGet(
-                () ->
-                    FileNames.free(
-                        folder(), FileNames.nameOf(session.present()), ProjectFile.ENDING));
-    choice
-        .toWrite(FileChoice.Kind.PROJECT, text("save.title"), suggestion)
-        .ifPresent(
-            chosen -> questions.withEnding(chosen, ProjectFile.ENDING, file -> save(file, then)));
+    saves.saveAs(then);
   }
 
   /** Asks where to, and puts the project and all its files into a zip that opens elsewhere. */
@@ -297,7 +288,7 @@ public final class ProjectFiles {
         .toWrite(
             FileChoice.Kind.COLLECTION,
             text("collect.title"),
-            FileNames.free(folder(), name, ".zip"))
+            FileNames.free(saves.folder(), name, ".zip"))
         .ifPresent(
             chosen -> questions.withEnding(chosen, ".zip", file -> collect(project, name, file)));
   }
@@ -320,7 +311,7 @@ public final class ProjectFiles {
         .toWrite(
             FileChoice.Kind.TIMELINE,
             text("timeline.title"),
-            FileNames.free(folder(), FileNames.nameOf(project), Otio.ENDING))
+            FileNames.free(saves.folder(), FileNames.nameOf(project), Otio.ENDING))
         .ifPresent(
             chosen ->
                 questions.withEnding(
@@ -330,52 +321,5 @@ public final class ProjectFiles {
                         jobs.run(
                             () -> Otio.write(project, file),
                             written -> messages.say(text("timeline.written", written)))));
-  }
-
-  /** Where projects were saved last, else beside the picture. */
-  private Path folder() {
-    return choice
-        .lastFolder(FileChoice.Kind.PROJECT)
-        .or(() -> session.present().pictureMedia().map(m -> m.file().toAbsolutePath().getParent()))
-        .orElse(Path.of(System.getProperty("user.home")));
-  }
-
-  /** A project without a name of its own is called as its file, wherever it is saved to. */
-  private void callAs(Path file) {
-    String name = session.present().name();
-    boolean isFiles = session.file().map(FileNames::bare).filter(name::equals).isPresent();
-    if ((name.isBlank() || isFiles) && !name.equals(FileNames.bare(file))) {
-      session.learn(p -> p.withName(FileNames.bare(file)));
-    }
-  }
-
-  private void save(Path file, Runnable then) {
-    Path absolute = file.toAbsolutePath().normalize();
-    try {
-      callAs(file);
-      Optional<Problem> unkept = keepEarlier(absolute);
-      session.save(absolute);
-      content = ContentDigest.ofFile(absolute);
-      keeping.versions().note(absolute);
-      keeping.lock(absolute);
-      recent.note(file);
-      messages.say(text("savedTo", file));
-      unkept.ifPresent(problem -> messages.complain(problem.getMessage()));
-      then.run();
-    } catch (Problem e) {
-      messages.complain(e.getMessage());
-      questions.ask(
-          text("unsaveable.title"), e.getMessage(), text("save.elsewhere"), () -> saveAs(then));
-    }
-  }
-
-  /** Keeps what lies there now; where that fails, saving goes on all the same. */
-  private Optional<Problem> keepEarlier(Path file) {
-    try {
-      keeping.versions().keep(file, keeping.mostVersions());
-      return Optional.empty();
-    } catch (Problem e) {
-      return Optional.of(e);
-    }
   }
 }

@@ -176,6 +176,17 @@ public final class Jobs implements AutoCloseable {
    */
   public <T> void runSaying(
       String goesOn, String ended, Callable<T> work, Consumer<T> then, Runnable failed) {
+    runSaying(workers, goesOn, ended, work, then, failed);
+  }
+
+  /** As above, on workers of the caller's own. */
+  public <T> void runSaying(
+      Executor on,
+      String goesOn,
+      String ended,
+      Callable<T> work,
+      Consumer<T> then,
+      Runnable failed) {
     PauseTransition moment = new PauseTransition(MOMENT);
     AtomicBoolean said = new AtomicBoolean();
     moment.setOnFinished(
@@ -194,6 +205,7 @@ public final class Jobs implements AutoCloseable {
           }
         };
     run(
+        on,
         work,
         result -> {
           last.run();

@@ -12,7 +12,6 @@ import hushrise.core.journal.Journal;
 import hushrise.core.journal.Recovered;
 import hushrise.core.project.Limits;
 import hushrise.core.project.Project;
-import hushrise.core.store.ProjectFile;
 import java.nio.file.Path;
 import java.util.NoSuchElementException;
 import java.util.Optional;
@@ -404,15 +403,15 @@ public final class Session {
     return history.redoName();
   }
 
-  /**
-   * Writes the project.
-   *
-   * @throws hushrise.core.Problem when that fails; nothing is lost then
-   */
-  public void save(Path target) {
-    ProjectFile.save(present(), target);
-    history.markSaved();
-    journal.ifPresent(j -> j.saved(target));
+  /** The present project, to be written to its file while work goes on. */
+  public History.Snapshot snapshot() {
+    return history.snapshot();
+  }
+
+  /** Tells that a project of this history was written to a file, which is the project's now. */
+  public void saved(History.Snapshot written, Path target) {
+    boolean isPresent = history.markSaved(written);
+    journal.ifPresent(j -> j.saved(target, isPresent));
     file = Optional.of(target);
     historyChanged();
   }

@@ -432,7 +432,8 @@ class SessionTest {
     session.commit("one", master(-1));
     assertThat(session.hasUnsavedChanges()).isTrue();
     Path file = folder.resolve("film.hushrise");
-    session.save(file);
+    ProjectFile.save(session.present(), file);
+    session.saved(session.snapshot(), file);
     assertThat(session.hasUnsavedChanges()).isFalse();
     assertThat(ProjectFile.load(file).masterDb()).isEqualTo(-1);
     session.undo();

@@ -163,7 +163,8 @@ class NothingLostTest extends WindowTestCase {
     Path lent = Files.createDirectories(folder.resolve("lent"));
     Path there = lent.resolve("there.hushrise");
     untilOpen();
-    robot.interact(() -> window.session().save(there));
+    robot.interact(() -> window.session().saved(window.session().snapshot(), there));
+    ProjectFile.save(project(), there);
     lower(-7);
     Files.delete(there);
     Files.delete(lent);

@@ -28,6 +28,13 @@ public final class History {
     void happened(Event event, String name, Project present);
   }
 
+  /**
+   * What is on its way to a file.
+   *
+   * @param turns as {@link #turns} was then
+   */
+  public record Snapshot(Project project, long turns) {}
+
   private record Step(String name, Project before, Project after) {}
 
   private final Deque<Step> done = new ArrayDeque<>();
@@ -122,9 +129,20 @@ public final class History {
     return Optional.ofNullable(undone.peek()).map(Step::name);
   }
 
-  /** Tells that the present project has been written to its file. */
-  public void markSaved() {
-    saved = Optional.of(present);
+  /** The present project, to be written to its file while work goes on. */
+  public Snapshot snapshot() {
+    return new Snapshot(present, turns);
+  }
+
+  /**
+   * Tells that a project has been written to its file. What was only found out since belongs to it.
+   *
+   * @return whether nothing was done since it was taken
+   */
+  public boolean markSaved(Snapshot written) {
+    boolean isPresent = written.turns() == turns;
+    saved = Optional.of(isPresent ? present : written.project());
+    return isPresent;
   }
 
   /** Tells that no file has any of these projects. */

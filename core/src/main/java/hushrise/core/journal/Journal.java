@@ -137,14 +137,19 @@ public final class Journal implements AutoCloseable {
         });
   }
 
-  /** Notes that the present project was written to a file. */
-  public void saved(Path to) {
+  /**
+   * Notes that the project was written to a file.
+   *
+   * @param isPresent whether it was the present one; else all steps count as if none was saved, as
+   *     which of them were is not kept
+   */
+  public void saved(Path to, boolean isPresent) {
     queue.add(
         () -> {
           project = Optional.of(to);
-          presentIsSaved = true;
+          presentIsSaved = isPresent;
           if (channel != null) {
-            attempt(() -> write(JournalFile.saved(to)));
+            attempt(() -> write(JournalFile.saved(to, isPresent)));
           }
         });
   }

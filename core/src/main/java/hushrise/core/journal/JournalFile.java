@@ -58,10 +58,15 @@ final class JournalFile {
     return record;
   }
 
-  /** That the project was written to its file. */
-  static ObjectNode saved(Path project) {
+  /**
+   * That the project was written to its file.
+   *
+   * @param isPresent whether it was the present one, with nothing done since
+   */
+  static ObjectNode saved(Path project, boolean isPresent) {
     ObjectNode record = did(SAVED);
     record.put("project", project.toString());
+    record.put("present", isPresent);
     return record;
   }
 
@@ -141,9 +146,11 @@ final class JournalFile {
       try {
         String did = record.path("did").asText();
         if (did.equals(SAVED)) {
-          history.markSaved();
           project = path(record).or(() -> project);
-          steps = 0;
+          if (record.path("present").asBoolean(true)) {
+            history.markSaved(history.snapshot());
+            steps = 0;
+          }
         } else {
           take(History.Event.valueOf(did), record);
         }

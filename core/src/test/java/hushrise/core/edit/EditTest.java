@@ -61,10 +61,27 @@ class EditTest {
   void aSavedProjectIsUnsavedAgainAfterUndo() {
     History history = new History(project);
     history.commit("louder", project.withMasterDb(2));
-    history.markSaved();
+    history.markSaved(history.snapshot());
     assertThat(history.hasUnsavedChanges()).isFalse();
     history.undo();
     assertThat(history.hasUnsavedChanges()).isTrue();
+  }
+
+  @Test
+  void whatIsDoneWhileItIsWrittenIsNotSaved() {
+    History history = new History(project);
+    history.commit("louder", project.withMasterDb(2));
+    History.Snapshot written = history.snapshot();
+    history.amend(history.present().withName("found out"));
+    assertThat(history.markSaved(written)).as("nothing was done since").isTrue();
+    assertThat(history.hasUnsavedChanges()).isFalse();
+    history.commit("louder still", history.present().withMasterDb(3));
+    History.Snapshot again = history.snapshot();
+    history.commit("softer", history.present().withMasterDb(-3));
+    assertThat(history.markSaved(again)).isFalse();
+    assertThat(history.hasUnsavedChanges()).isTrue();
+    history.undo();
+    assertThat(history.hasUnsavedChanges()).isFalse();
   }
 
   @Test

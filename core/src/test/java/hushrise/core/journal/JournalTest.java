@@ -228,8 +228,8 @@ class JournalTest {
       assertThat(journal.flush(10_000)).isTrue();
       assertThat(journals.left()).as("this process still writes it").isEmpty();
       assertThat(afterCrash(journal).steps()).isEqualTo(1);
-      history.markSaved();
-      journal.saved(saved);
+      history.markSaved(history.snapshot());
+      journal.saved(saved, true);
       assertThat(journal.flush(10_000)).isTrue();
       Path copies = Files.createDirectories(folder.resolve("copy"));
       try (Stream<Path> all = Files.list(journals.folder())) {
@@ -246,6 +246,23 @@ class JournalTest {
       assertThat(recovered.history().present().masterDb()).isEqualTo(-4);
     }
     assertThat(journals.folder()).isEmptyDirectory();
+  }
+
+  @Test
+  void whatWasDoneWhileItWasSavedIsOfferedWithItsFile() throws IOException {
+    Path saved = folder.resolve("film.hushrise");
+    try (Journal journal = journal()) {
+      History history = followed(project, journal);
+      history.commit("Level", project.withMasterDb(-3));
+      History.Snapshot written = history.snapshot();
+      history.commit("Level", history.present().withMasterDb(-4));
+      journal.saved(saved, history.markSaved(written));
+      Recovered recovered = afterCrash(journal);
+      assertThat(recovered.hasWork()).isTrue();
+      assertThat(recovered.steps()).isEqualTo(2);
+      assertThat(recovered.project()).contains(saved);
+      assertThat(recovered.history().present().masterDb()).isEqualTo(-4);
+    }
   }
 
   @Test

@@ -33,8 +33,8 @@ final class KilledWriter {
       if (step % 7 == 0) {
         versions.keep(file, 5);
         ProjectFile.save(history.present(), file);
-        history.markSaved();
-        journal.saved(file);
+        history.markSaved(history.snapshot());
+        journal.saved(file, true);
       }
       if (step % 3 == 0 && journal.flush(10_000)) {
         System.out.println(step);
