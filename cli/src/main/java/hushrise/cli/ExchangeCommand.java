@@ -13,7 +13,6 @@ import hushrise.core.store.AtomicFile;
 import hushrise.core.store.ProjectFile;
 import hushrise.media.CacheFolder;
 import hushrise.media.MediaStore;
-import java.nio.charset.StandardCharsets;
 import java.nio.file.Path;
 import java.util.List;
 import java.util.Locale;
@@ -101,7 +100,7 @@ final class ExchangeCommand implements Callable<Integer> {
   }
 
   private void write(String text) {
-    AtomicFile.write(output, text.getBytes(StandardCharsets.UTF_8));
+    AtomicFile.write(output, text);
   }
 
   private static String ending(Path file) {

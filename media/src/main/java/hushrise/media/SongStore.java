@@ -21,10 +21,7 @@ public final class SongStore implements Songs {
   private static final long KEPT = 200;
 
   private final Loading<FileIdentity, Song> known = new Loading<>(KEPT);
-  private final Map<Path, Known> latest = new ConcurrentHashMap<>();
-
-  /** A song, and of which file it is. */
-  private record Known(FileIdentity file, Song song) {}
+  private final Map<Path, Song> latest = new ConcurrentHashMap<>();
 
   public SongStore(MediaStore media, CacheFolder cache) {
     this.media = media;
@@ -36,13 +33,18 @@ public final class SongStore implements Songs {
         });
   }
 
+  /**
+   * The song that was listened to last. That the file is still the same is not asked here, as that
+   * may take its time: who learns that it is not calls {@link #forget}.
+   */
   @Override
   public Optional<Song> song(Media item) {
-    Known there = latest.get(item.file());
-    return there != null
-            && FileIdentity.ifThere(item.file()).filter(there.file()::equals).isPresent()
-        ? Optional.of(there.song())
-        : Optional.empty();
+    return Optional.ofNullable(latest.get(item.file()));
+  }
+
+  /** Forgets the song of a file that has changed. */
+  public void forget(Path file) {
+    latest.remove(file);
   }
 
   /**
@@ -62,7 +64,9 @@ public final class SongStore implements Songs {
               return new Song(analysis(item, sound, p), sound);
             });
     song.sections();
-    latest.put(item.file(), new Known(file, song));
+    if (FileIdentity.ifThere(item.file()).filter(file::equals).isPresent()) {
+      latest.put(item.file(), song);
+    }
     return song;
   }
 

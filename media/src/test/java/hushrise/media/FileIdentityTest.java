@@ -48,6 +48,8 @@ class FileIdentityTest extends MediaTestCase {
     assertThat(store.steps(media).count()).isEqualTo(500);
     assertThat(store.take(file, MediaKind.MUSIC, Progress.NONE).lengthFrames())
         .isEqualTo(5L * RATE);
+    assertThat(songs.song(media)).contains(song);
+    songs.forget(media.file());
     assertThat(songs.song(media)).isEmpty();
     assertThat(songs.listen(media, Progress.NONE)).isNotSameAs(song);
   }

@@ -6,6 +6,7 @@ import hushrise.app.job.Jobs;
 import hushrise.app.job.Messages;
 import hushrise.app.listen.Hearing;
 import hushrise.app.session.Session;
+import hushrise.core.edit.ClipEdits;
 import hushrise.core.edit.SafeLevel;
 import hushrise.core.project.Project;
 import hushrise.core.project.media.TrackKind;
@@ -83,28 +84,23 @@ public final class SafeCommands {
         },
         session.whileOpen(
             safe -> {
-              Set<String> changed =
-                  clipIds.stream()
-                      .filter(
-                          id -> safe.clip(id).isPresent() && !safe.clip(id).equals(asked.clip(id)))
-                      .collect(Collectors.toSet());
+              Set<String> changed = changed(asked, safe);
               if (changed.isEmpty()) {
                 messages.say(text("safe.already"));
                 return;
               }
-              session.commit(
-                  text("edit.safe"),
-                  p -> {
-                    Project result = p;
-                    for (String id : changed) {
-                      if (result.clip(id).isPresent()) {
-                        double gain = safe.clip(id).orElseThrow().gainDb();
-                        result = hushrise.core.edit.ClipEdits.setGain(result, Set.of(id), gain);
-                      }
-                    }
-                    return result;
-                  });
+              session.commit(text("edit.safe"), p -> ClipEdits.gainsAsIn(safe, p, changed));
               messages.say(text("safe.done", changed.size()));
             }));
+  }
+
+  private static Set<String> changed(Project asked, Project safe) {
+    Set<Clip> before =
+        asked.tracks().stream().flatMap(t -> t.clips().stream()).collect(Collectors.toSet());
+    return safe.tracks().stream()
+        .flatMap(t -> t.clips().stream())
+        .filter(c -> !before.contains(c))
+        .map(Clip::id)
+        .collect(Collectors.toSet());
   }
 }

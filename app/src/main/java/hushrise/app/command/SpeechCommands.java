@@ -6,12 +6,13 @@ import static hushrise.app.words.Texts.text;
 import hushrise.app.file.FileChoice;
 import hushrise.app.file.FileNames;
 import hushrise.app.file.Questions;
+import hushrise.app.job.Jobs;
 import hushrise.app.job.Messages;
 import hushrise.app.listen.Hearing;
 import hushrise.app.listen.SpeechWatch;
 import hushrise.app.session.Selection;
 import hushrise.app.session.Session;
-import hushrise.core.Problem;
+import hushrise.core.edit.ClipEdits;
 import hushrise.core.edit.EvenVoices;
 import hushrise.core.edit.SpeechEdits;
 import hushrise.core.project.Project;
@@ -24,9 +25,9 @@ import hushrise.core.speech.Passages;
 import hushrise.core.speech.WebVtt;
 import hushrise.core.store.AtomicFile;
 import hushrise.core.time.Span;
-import java.nio.charset.StandardCharsets;
 import java.nio.file.Path;
 import java.util.List;
+import java.util.Map;
 import java.util.Optional;
 import java.util.Set;
 import java.util.function.BiFunction;
@@ -40,6 +41,7 @@ public final class SpeechCommands {
   private final Hearing hearing;
   private final FileChoice choice;
   private final Questions questions;
+  private final Jobs jobs;
   private final Messages messages;
 
   public SpeechCommands(
@@ -48,12 +50,14 @@ public final class SpeechCommands {
       Hearing hearing,
       FileChoice choice,
       Questions questions,
+      Jobs jobs,
       Messages messages) {
     this.session = session;
     this.watch = watch;
     this.hearing = hearing;
     this.choice = choice;
     this.questions = questions;
+    this.jobs = jobs;
     this.messages = messages;
   }
 
@@ -143,17 +147,18 @@ public final class SpeechCommands {
   }
 
   private void read(Media media, Path file) {
-    try {
-      List<Span> spans = Captions.read(file, session.present().sampleRate());
-      if (spans.isEmpty()) {
-        messages.complain(text("speech.noCues", file));
-        return;
-      }
-      session.commit(text("edit.readSpeech"), p -> SpeechEdits.set(p, media.id(), spans));
-      messages.say(text("speech.wasRead", spans.size(), media.title()));
-    } catch (Problem e) {
-      messages.complain(e.getMessage());
-    }
+    int rate = session.present().sampleRate();
+    jobs.run(
+        () -> Captions.read(file, rate),
+        session.whileOpen(
+            spans -> {
+              if (spans.isEmpty()) {
+                messages.complain(text("speech.noCues", file));
+                return;
+              }
+              session.commit(text("edit.readSpeech"), p -> SpeechEdits.set(p, media.id(), spans));
+              messages.say(text("speech.wasRead", spans.size(), media.title()));
+            }));
   }
 
   private void write() {
@@ -172,13 +177,10 @@ public final class SpeechCommands {
   }
 
   private void write(Media media, Path file) {
-    try {
-      String words = WebVtt.write(media.speech().orElse(List.of()), session.present().sampleRate());
-      AtomicFile.write(file, words.getBytes(StandardCharsets.UTF_8));
-      messages.say(text("speech.wasWritten", file));
-    } catch (Problem e) {
-      messages.complain(e.getMessage());
-    }
+    String words = WebVtt.write(media.speech().orElse(List.of()), session.present().sampleRate());
+    jobs.run(
+        () -> AtomicFile.write(file, words),
+        written -> messages.say(text("speech.wasWritten", written)));
   }
 
   /** Evens the chosen voice clips, or all when fewer than two are chosen. */
@@ -209,15 +211,22 @@ public final class SpeechCommands {
             () -> messages.say(CommandId.Needs.CLIP_OR_PASSAGE.words()));
   }
 
+  /** Waits in the background for what has not been measured yet. */
   private void evened(String name, BiFunction<Project, Energies, Project> edit) {
-    Project project = session.present();
-    Energies energies = hearing.energies(project);
-    Project after = edit.apply(project, energies);
-    session.commit(name, p -> after);
-    List<Double> loudness =
-        List.copyOf(EvenVoices.loudness(hearing.energies(session.present())).values());
-    double loudest = loudness.stream().mapToDouble(d -> d).max().orElse(0);
-    double softest = loudness.stream().mapToDouble(d -> d).min().orElse(0);
-    messages.say(text("voices.evened", figure("%.1f", loudest - softest)));
+    Project asked = session.present();
+    jobs.run(
+        () -> {
+          Project even = edit.apply(asked, hearing.energies(asked));
+          Map<String, Double> loudness = EvenVoices.loudness(hearing.energies(even));
+          return new Evened(even, loudness.keySet(), EvenVoices.apart(loudness));
+        },
+        session.whileOpen(
+            evened -> {
+              session.commit(name, p -> ClipEdits.gainsAsIn(evened.project(), p, evened.clipIds()));
+              messages.say(text("voices.evened", figure("%.1f", evened.apartLu())));
+            }));
   }
+
+  /** What came of it, and how far the voices lie apart then. */
+  private record Evened(Project project, Set<String> clipIds, double apartLu) {}
 }

@@ -63,21 +63,26 @@ public final class Exports implements AutoCloseable {
     under.add(ticket);
     job.onCancel(ticket::cancel);
     ticket.whenOver(
-        () ->
-            Platform.runLater(
-                () -> {
-                  under.remove(ticket);
-                  jobs.end(job);
-                  say(ticket);
-                }));
+        () -> {
+          boolean isThere = Files.exists(order.target());
+          Platform.runLater(
+              () -> {
+                under.remove(ticket);
+                jobs.end(job);
+                say(ticket, isThere);
+              });
+        });
   }
 
-  private void say(Ticket ticket) {
+  /**
+   * @param isThere whether there is a file of its name now
+   */
+  private void say(Ticket ticket, boolean isThere) {
     Path file = ticket.order().target();
     switch (ticket.state()) {
       case DONE -> messages.say(words(file, ticket.delivered().orElseThrow()));
       case CANCELLED ->
-          messages.say(text(Files.exists(file) ? "export.cancelledOld" : "export.cancelled", file));
+          messages.say(text(isThere ? "export.cancelledOld" : "export.cancelled", file));
       default -> {
         Throwable failure = ticket.failure().orElseThrow();
         if (!(failure instanceof Problem)) {

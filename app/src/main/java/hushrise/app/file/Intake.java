@@ -340,14 +340,14 @@ public final class Intake {
     Project project = session.present();
     for (Media item : project.shelf()) {
       boolean placed = item.kind() == MediaKind.MUSIC && project.isUsed(item.id());
-      if (placed && Files.exists(item.file())) {
+      if (placed) {
         if (songs.song(item).isPresent()) {
           session.followFits();
         } else {
           jobs.look(
               item.file(),
               text("job.listening", item.title()),
-              progress -> songs.listen(item, progress),
+              Jobs.ifThere(item.file(), progress -> songs.listen(item, progress)),
               song -> session.followFits());
         }
       }

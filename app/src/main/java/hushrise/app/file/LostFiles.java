@@ -10,7 +10,6 @@ import hushrise.app.session.Session;
 import hushrise.core.edit.ShelfEdits;
 import hushrise.core.project.media.Media;
 import hushrise.media.MediaStore;
-import java.nio.file.Files;
 import java.nio.file.Path;
 import java.util.ArrayList;
 import java.util.LinkedHashSet;
@@ -58,8 +57,7 @@ public final class LostFiles {
         .ifPresent(folder -> lookIn(missing, folder));
   }
 
-  private void lookIn(List<Media> missing, Path chosen) {
-    Path folder = Files.isDirectory(chosen) ? chosen : chosen.toAbsolutePath().getParent();
+  private void lookIn(List<Media> missing, Path folder) {
     Set<Path> places = new LinkedHashSet<>();
     places.add(folder);
     session.file().map(Path::getParent).ifPresent(places::add);

@@ -100,7 +100,10 @@ public final class Hearing {
               .factory());
   private final ReadOnlyObjectWrapper<Optional<Now>> now =
       new ReadOnlyObjectWrapper<>(Optional.empty());
-  private final Set<Path> measured = new HashSet<>();
+
+  /** At hand, so that nobody asks a disk for what has been measured. */
+  private final Map<Path, LoudnessSteps> measured = new ConcurrentHashMap<>();
+
   private final Set<Path> beingMeasured = new HashSet<>();
 
   /** Files that could not be read, or that a person did not want to wait for: they are silent. */
@@ -135,6 +138,10 @@ public final class Hearing {
   private LoudnessSteps stepsOf(Media media) {
     if (unheard.contains(media.file())) {
       return SILENCE;
+    }
+    LoudnessSteps known = measured.get(media.file());
+    if (known != null) {
+      return known;
     }
     try {
       return store.steps(media);
@@ -179,7 +186,13 @@ public final class Hearing {
         .orElse(HushRule.MUSIC_LU);
   }
 
-  /** Forgets what was heard, as it was of another project. */
+  /** Forgets what was heard and measured, as it was of another project. */
+  public void startOver() {
+    measured.clear();
+    forget();
+  }
+
+  /** Forgets what was heard, and listens anew. */
   public void forget() {
     generation.incrementAndGet();
     now.set(Optional.empty());
@@ -230,7 +243,7 @@ public final class Hearing {
   /** What is used, and neither measured nor given up. */
   private List<Media> missing(Project project) {
     return used(project).stream()
-        .filter(m -> !measured.contains(m.file()) && !unheard.contains(m.file()))
+        .filter(m -> !measured.containsKey(m.file()) && !unheard.contains(m.file()))
         .toList();
   }
 
@@ -246,7 +259,7 @@ public final class Hearing {
           text("job.measuring", media.title()),
           Jobs.ifThere(media.file(), progress -> store.steps(media, progress)),
           steps -> {
-            measured.add(media.file());
+            measured.put(media.file(), steps);
             arrived(media);
           },
           () -> {

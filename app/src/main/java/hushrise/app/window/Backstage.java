@@ -92,7 +92,8 @@ record Backstage(
     SpeechStore speech = new SpeechStore(store, cache);
     Renewals renewals = new Renewals(session, store, songs, speech, jobs, messages);
     Listeners heard =
-        new Listeners(session, store, cache, speech, renewals::writtenAnew, jobs, messages, calm);
+        new Listeners(
+            session, store, cache, speech, songs, renewals::writtenAnew, jobs, messages, calm);
     heard.files().missingProperty().addListener((p, was, now) -> transport.hearAnew(now));
     Drafting drafting = new Drafting(session, heard.hearing(), jobs, messages);
     return new Backstage(

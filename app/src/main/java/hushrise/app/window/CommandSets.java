@@ -66,7 +66,13 @@ final class CommandSets {
             new FadeCommands(session, cuts, messages)::addTo,
             new ShapeCommands(session, hearing, cuts, backstage.jobs(), messages)::addTo,
             new SpeechCommands(
-                    session, backstage.heard().speech(), hearing, choice, questions, messages)
+                    session,
+                    backstage.heard().speech(),
+                    hearing,
+                    choice,
+                    questions,
+                    backstage.jobs(),
+                    messages)
                 ::addTo,
             new DraftCommands(backstage.drafting())::addTo,
             ear::addTo);

@@ -4,12 +4,12 @@ import static hushrise.app.words.Texts.text;
 
 import hushrise.app.file.FileChoice;
 import hushrise.app.file.FileNames;
+import hushrise.app.job.Jobs;
 import hushrise.app.job.Messages;
 import hushrise.app.session.Session;
 import hushrise.app.widget.Choice;
 import hushrise.app.widget.Form;
 import hushrise.app.widget.TypedField;
-import hushrise.core.Problem;
 import hushrise.core.edit.ShelfEdits;
 import hushrise.core.project.media.Credit;
 import hushrise.core.project.media.Licence;
@@ -17,7 +17,6 @@ import hushrise.core.project.media.Media;
 import hushrise.core.report.CreditsSheet;
 import hushrise.core.store.AtomicFile;
 import hushrise.core.store.PortableName;
-import java.nio.charset.StandardCharsets;
 import java.nio.file.Path;
 import java.util.List;
 import java.util.function.BiFunction;
@@ -51,13 +50,15 @@ final class CreditsEditor {
   private final Sheet sheet;
   private final Session session;
   private final FileChoice choice;
+  private final Jobs jobs;
   private final Messages messages;
   private final TextArea shown = new TextArea();
 
-  CreditsEditor(Sheet sheet, Session session, FileChoice choice, Messages messages) {
+  CreditsEditor(Sheet sheet, Session session, FileChoice choice, Jobs jobs, Messages messages) {
     this.sheet = sheet;
     this.session = session;
     this.choice = choice;
+    this.jobs = jobs;
     this.messages = messages;
     shown.setId("credits-text");
     shown.setEditable(false);
@@ -200,12 +201,9 @@ final class CreditsEditor {
                   name.endsWith(".md")
                       ? credits().markdown()
                       : name.endsWith(".vtt") ? credits().webVtt() : credits().text();
-              try {
-                AtomicFile.write(file, content.getBytes(StandardCharsets.UTF_8));
-                messages.say(text("credits.saved", file));
-              } catch (Problem e) {
-                messages.complain(e.getMessage());
-              }
+              jobs.run(
+                  () -> AtomicFile.write(file, content),
+                  written -> messages.say(text("credits.saved", written)));
             });
   }
 }

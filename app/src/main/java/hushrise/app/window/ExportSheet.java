@@ -5,6 +5,7 @@ import static hushrise.app.words.Texts.text;
 import hushrise.app.file.Exports;
 import hushrise.app.file.FileChoice;
 import hushrise.app.file.FileNames;
+import hushrise.app.job.Jobs;
 import hushrise.app.job.Messages;
 import hushrise.app.session.Selection;
 import hushrise.app.session.Session;
@@ -18,6 +19,7 @@ import hushrise.core.loudness.FilmLoudness;
 import hushrise.core.project.Project;
 import hushrise.core.project.media.Media;
 import hushrise.core.report.CreditsSheet;
+import hushrise.core.store.PortableName;
 import hushrise.core.time.Span;
 import hushrise.core.time.Timecode;
 import hushrise.media.Exporter;
@@ -48,6 +50,7 @@ final class ExportSheet {
   private final Session session;
   private final FileChoice choice;
   private final Exports exports;
+  private final Jobs jobs;
   private final Messages messages;
   private final Presets presets;
   private final Choice<Optional<Preset>> destination =
@@ -72,6 +75,9 @@ final class ExportSheet {
   private Path target;
   private boolean mayReplace;
 
+  /** Counts what was asked of it, so that what is found out for something else is let go. */
+  private int asked;
+
   /**
    * @param measured the film's loudness as far as it is known
    * @param messages are told what is wrong
@@ -81,6 +87,7 @@ final class ExportSheet {
       Session session,
       FileChoice choice,
       Exports exports,
+      Jobs jobs,
       Presets presets,
       Supplier<Optional<FilmLoudness>> measured,
       Messages messages) {
@@ -88,6 +95,7 @@ final class ExportSheet {
     this.session = session;
     this.choice = choice;
     this.exports = exports;
+    this.jobs = jobs;
     this.presets = presets;
     this.messages = messages;
     loudness = new LoudnessFields(measured, this::span);
@@ -250,7 +258,7 @@ final class ExportSheet {
     if (format == null) {
       return;
     }
-    goTo(suggestion(format), false);
+    suggest(format);
     rates.getItems().setAll(format.coding().choices());
     rates.setDisable(!format.coding().isLossy());
     rates.setValue(format.coding().isLossy() ? format.coding().usualKbps() : null);
@@ -281,22 +289,32 @@ final class ExportSheet {
     goTo(named, named.equals(file));
   }
 
-  /** Where exports went last, else beside the project or the picture; a name that is free. */
-  private Path suggestion(OutputFormat format) {
+  /**
+   * Suggests a file where exports went last, else beside the project or the picture; soon, as that
+   * takes a look at the disk, one that is not there yet.
+   */
+  private void suggest(OutputFormat format) {
     Project project = session.present();
     Optional<Path> picture = project.pictureMedia().map(Media::file);
-    Path folder =
-        choice
-            .lastFolder(FileChoice.Kind.EXPORT)
-            .or(
-                () ->
-                    session.file().or(() -> picture).map(Path::toAbsolutePath).map(Path::getParent))
+    Path beside =
+        session
+            .file()
+            .or(() -> picture)
+            .map(f -> f.toAbsolutePath().getParent())
             .orElse(Path.of(System.getProperty("user.home")));
-    String name = FileNames.nameOf(project);
-    return FileNames.free(
-        folder,
-        project.name().isBlank() ? text("export.finished", name) : name,
-        "." + format.ending());
+    String own = FileNames.nameOf(project);
+    String name = project.name().isBlank() ? text("export.finished", own) : own;
+    String ending = "." + format.ending();
+    Path first = beside.resolve(PortableName.of(name) + ending);
+    goTo(first, false);
+    jobs.run(
+        () ->
+            FileNames.free(choice.lastFolder(FileChoice.Kind.EXPORT).orElse(beside), name, ending),
+        free -> {
+          if (target.equals(first)) {
+            goTo(free, false);
+          }
+        });
   }
 
   private Order order() {
@@ -320,21 +338,33 @@ final class ExportSheet {
 
   private void begin() {
     Order order = order();
-    List<Path> outputs = Exporter.outputsOf(order);
-    try {
-      Outputs.requireApart(order.project().shelf().stream().map(Media::file).toList(), outputs);
-    } catch (Problem e) {
-      sheet.close();
-      messages.complain(e.getMessage());
-      return;
-    }
     if (exports.writes(target)) {
       sheet.close();
       messages.complain(text("export.already", target));
       return;
     }
-    Optional<Path> old = outputs.stream().filter(Files::exists).findFirst();
-    boolean fine = old.isEmpty() || (mayReplace && old.get().equals(target) && outputs.size() == 1);
+    List<Path> outputs = Exporter.outputsOf(order);
+    List<Path> inputs = order.project().shelf().stream().map(Media::file).toList();
+    asked++;
+    int number = asked;
+    jobs.run(
+        () -> {
+          Outputs.requireApart(inputs, outputs);
+          return outputs.stream().filter(Files::exists).findFirst();
+        },
+        old -> {
+          if (number == asked && sheet.isOpen()) {
+            begin(order, old, outputs.size() == 1);
+          }
+        },
+        sheet::close);
+  }
+
+  /**
+   * @param old one of its files that is there already
+   */
+  private void begin(Order order, Optional<Path> old, boolean isOneFile) {
+    boolean fine = old.isEmpty() || (mayReplace && old.get().equals(order.target()) && isOneFile);
     if (fine) {
       sheet.close();
       exports.add(order);
@@ -377,8 +407,12 @@ final class ExportSheet {
     Optional<Preset> chosen = destination.getValue();
     chosen.ifPresent(
         p -> {
-          presets.forget(p.name());
-          showPresets(Optional.empty());
+          try {
+            presets.forget(p.name());
+            showPresets(Optional.empty());
+          } catch (Problem e) {
+            messages.complain(e.getMessage());
+          }
         });
   }
 }

@@ -17,6 +17,7 @@ import hushrise.media.CacheFolder;
 import hushrise.media.FilmStore;
 import hushrise.media.MediaStore;
 import hushrise.media.PictureScan;
+import hushrise.media.SongStore;
 import hushrise.media.SpeechStore;
 import java.nio.file.Path;
 import java.util.function.BiConsumer;
@@ -34,6 +35,7 @@ final class Listeners implements AutoCloseable {
   private final SpeechWatch speech;
   private final FileWatch files;
   private final MediaStore store;
+  private final SongStore songs;
   private Consumer<Path> alsoForgets = file -> {};
 
   /**
@@ -46,11 +48,13 @@ final class Listeners implements AutoCloseable {
       MediaStore store,
       CacheFolder cache,
       SpeechStore speech,
+      SongStore songs,
       BiConsumer<Media, Media> renewed,
       Jobs jobs,
       Messages messages,
       Calm calm) {
     this.store = store;
+    this.songs = songs;
     cuts = new PictureCuts(session, new PictureScan(store, cache), jobs);
     peaks = new PeaksCache(store, jobs);
     stills = new Stills(jobs);
@@ -104,7 +108,7 @@ final class Listeners implements AutoCloseable {
     store.letGo();
     peaks.letGo();
     stills.letGo();
-    hearing.forget();
+    hearing.startOver();
     measure.forget();
   }
 
@@ -115,6 +119,7 @@ final class Listeners implements AutoCloseable {
     cuts.forget(file);
     facts.forget(file);
     speech.forget(file);
+    songs.forget(file);
     hearing.forget(file);
     measure.forget();
     alsoForgets.accept(file);
@@ -122,6 +127,7 @@ final class Listeners implements AutoCloseable {
 
   /** Counts a file as silent, as it is not where it was. */
   private void gone(Path file) {
+    songs.forget(file);
     hearing.gone(file);
     measure.forget();
   }

@@ -59,6 +59,7 @@ final class Opening {
             this::opened);
     start = new StartPane(choice, this::takeAs, this::openGuarded);
     projects.beingReadProperty().addListener((p, was, is) -> start.showReading(is));
+    showStart(List.of());
     showStart();
   }
 
@@ -115,8 +116,11 @@ final class Opening {
   }
 
   private void showStart() {
-    List<Path> others =
-        projects.recent().all().stream().filter(p -> demo.filter(p::equals).isEmpty()).toList();
+    backstage.jobs().run(() -> projects.recent().all(), this::showStart);
+  }
+
+  private void showStart(List<Path> recent) {
+    List<Path> others = recent.stream().filter(p -> demo.filter(p::equals).isEmpty()).toList();
     start.show(others, demo.isPresent(), this::openDemo);
   }
 

@@ -129,6 +129,7 @@ public final class Window {
             session,
             choice,
             backstage.exports(),
+            jobs,
             Presets.ofUser(),
             () -> heard.measure().nowProperty().get(),
             status);
@@ -219,7 +220,8 @@ public final class Window {
             CommandId.VERSIONS,
             () -> new VersionsSheet(sheet, session, keeping(), palette, status).open())
         .set(CommandId.FIND_FILES, lost::find)
-        .set(CommandId.CREDITS, () -> new CreditsEditor(sheet, session, choice, status).open())
+        .set(
+            CommandId.CREDITS, () -> new CreditsEditor(sheet, session, choice, jobs, status).open())
         .set(CommandId.QUIT, closing::quit)
         .set(CommandId.FIND_COMMAND, finder::begin)
         .set(CommandId.TYPE_LEVEL, () -> detail.typeLevel(false))

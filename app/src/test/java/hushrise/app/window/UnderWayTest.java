@@ -4,9 +4,11 @@ import static org.assertj.core.api.Assertions.assertThat;
 
 import hushrise.app.command.CommandId;
 import hushrise.app.record.Recording;
+import hushrise.core.edit.ClipEdits;
 import hushrise.core.edit.ShelfEdits;
 import hushrise.core.project.media.Media;
 import hushrise.core.project.media.MediaKind;
+import hushrise.core.project.media.TrackKind;
 import hushrise.core.project.timeline.Clip;
 import hushrise.core.sound.SampleSource;
 import hushrise.media.FileMixWriter;
@@ -17,6 +19,7 @@ import java.nio.file.Path;
 import java.util.List;
 import java.util.Optional;
 import java.util.Random;
+import java.util.Set;
 import javafx.scene.control.ButtonBase;
 import javafx.scene.control.ListView;
 import javafx.scene.input.KeyCode;
@@ -246,5 +249,22 @@ class UnderWayTest extends WindowTestCase {
     robot.release(MouseButton.PRIMARY);
     assertThat(keyframes()).hasSizeGreaterThan(before);
     assertThat(window.session().undoName()).hasValue("ride the level");
+  }
+
+  @Test
+  void voicesAreEvenedBesideTheWork() {
+    untilOpen();
+    List<Clip> before = project().firstTrack(TrackKind.VOICE).orElseThrow().clips();
+    Set<String> moved = Set.of(before.getFirst().id());
+    robot.interact(
+        () -> {
+          window.run(CommandId.VOICES_EVEN);
+          window.session().commit("moved", p -> ClipEdits.move(p, moved, RATE, true));
+        });
+    until("they are", () -> status().contains("LU"));
+    List<Clip> after = project().firstTrack(TrackKind.VOICE).orElseThrow().clips();
+    assertThat(after.getFirst().startFrame()).isEqualTo(before.getFirst().startFrame() + RATE);
+    assertThat(after).extracting(Clip::gainDb).doesNotContain(0.0);
+    assertThat(window.session().undoName()).contains("even voices");
   }
 }

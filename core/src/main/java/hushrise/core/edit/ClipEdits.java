@@ -13,6 +13,7 @@ import hushrise.core.project.timeline.FitMode;
 import hushrise.core.project.timeline.Track;
 import java.util.ArrayList;
 import java.util.Collection;
+import java.util.HashMap;
 import java.util.List;
 import java.util.Map;
 import java.util.Optional;
@@ -321,6 +322,23 @@ public final class ClipEdits {
 
   private static Clip gained(Clip clip, double db) {
     return clip.withGainDb(Math.clamp(db, Decibels.OFF_DB, Clip.MOST_GAIN_DB));
+  }
+
+  /** Gives clips the gains that they have in another project, as far as both have them. */
+  public static Project gainsAsIn(Project meant, Project project, Set<String> clipIds) {
+    Map<String, Double> gains = new HashMap<>();
+    meant.tracks().stream()
+        .flatMap(t -> t.clips().stream())
+        .filter(c -> clipIds.contains(c.id()))
+        .forEach(c -> gains.put(c.id(), c.gainDb()));
+    return project.withEachTrack(
+        t ->
+            chosenOn(t, gains.keySet()).isEmpty()
+                ? t
+                : t.withClips(
+                    t.clips().stream()
+                        .map(c -> gained(c, gains.getOrDefault(c.id(), c.gainDb())))
+                        .toList()));
   }
 
   /** Raises the gains of some clips, each by its own number of dB, which may be negative. */

@@ -3,7 +3,6 @@ package hushrise.core.report;
 import hushrise.core.Problem;
 import hushrise.core.loudness.FilmLoudness;
 import hushrise.core.store.AtomicFile;
-import java.nio.charset.StandardCharsets;
 import java.nio.file.Path;
 import java.util.Locale;
 import java.util.function.Supplier;
@@ -40,7 +39,7 @@ public final class ReportFile {
         name.endsWith(".json")
             ? report.json() + "\n"
             : name.endsWith(".txt") ? report.text() + "\n" : HtmlReport.of(report, film.get());
-    AtomicFile.write(file, content.getBytes(StandardCharsets.UTF_8));
+    AtomicFile.write(file, content);
   }
 
   private static String nameOf(Path file) {

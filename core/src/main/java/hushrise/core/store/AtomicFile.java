@@ -5,6 +5,7 @@ import hushrise.core.Problem;
 import java.io.IOException;
 import java.nio.ByteBuffer;
 import java.nio.channels.FileChannel;
+import java.nio.charset.StandardCharsets;
 import java.nio.file.AtomicMoveNotSupportedException;
 import java.nio.file.Files;
 import java.nio.file.LinkOption;
@@ -210,6 +211,12 @@ public final class AtomicFile {
         Files.deleteIfExists(file);
       }
     }
+  }
+
+  /** Replaces a file's content by a text, as UTF-8, or makes it; gives the file back. */
+  public static Path write(Path target, String text) {
+    write(target, text.getBytes(StandardCharsets.UTF_8));
+    return target;
   }
 
   /** Replaces a file's content, or makes it. */

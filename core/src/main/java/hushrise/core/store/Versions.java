@@ -4,7 +4,6 @@ import com.fasterxml.jackson.databind.ObjectMapper;
 import hushrise.core.Problem;
 import hushrise.core.project.Project;
 import java.io.IOException;
-import java.nio.charset.StandardCharsets;
 import java.nio.file.Files;
 import java.nio.file.InvalidPathException;
 import java.nio.file.Path;
@@ -98,7 +97,7 @@ public final class Versions {
         Files.move(moved.get(), own);
       }
       String noted = project.toAbsolutePath().normalize() + "\n" + content.get() + "\n";
-      AtomicFile.write(own.resolve(NOTE), noted.getBytes(StandardCharsets.UTF_8));
+      AtomicFile.write(own.resolve(NOTE), noted);
     } catch (IOException | Problem e) {
       LOG.warn("The earlier versions of {} will not be found once it is moved", project, e);
     }

@@ -306,4 +306,16 @@ class ClipEditsTest {
     Project marked = ShelfEdits.setUseful(rich, "voice", new Span(-5, 20_000));
     assertThat(marked.media("voice").orElseThrow().usefulPart()).isEqualTo(new Span(0, 20_000));
   }
+
+  @Test
+  void gainsAreGivenToWhatIsStillThere() {
+    Set<String> ids = idsOf(rich);
+    Project meant = ClipEdits.setGain(rich, ids, -4);
+    Project meanwhile =
+        ClipEdits.move(ClipRemoval.delete(rich, Set.of("song"), false, false), ids, 5_000, true);
+    Project given = ClipEdits.gainsAsIn(meant, meanwhile, ids);
+    assertThat(given).isEqualTo(ClipEdits.setGain(meanwhile, ids, -4));
+    assertThat(ClipEdits.gainsAsIn(meant, rich, Set.of("song")))
+        .isEqualTo(ClipEdits.setGain(rich, Set.of("song"), -4));
+  }
 }
