@@ -106,6 +106,9 @@ public final class Hearing {
 
   private final Set<Path> beingMeasured = new HashSet<>();
 
+  /** Files that have changed while they are measured, so that what comes of it is of another. */
+  private final Set<Path> outdated = new HashSet<>();
+
   /** Files that could not be read, or that a person did not want to wait for: they are silent. */
   private final Set<Path> unheard = ConcurrentHashMap.newKeySet();
 
@@ -204,6 +207,9 @@ public final class Hearing {
   /** Forgets a file's sound, as the file has changed, and listens anew. */
   public void forget(Path file) {
     measured.remove(file);
+    if (beingMeasured.contains(file)) {
+      outdated.add(file);
+    }
     forget();
   }
 
@@ -258,19 +264,22 @@ public final class Hearing {
           media.file(),
           text("job.measuring", media.title()),
           Jobs.ifThere(media.file(), progress -> store.steps(media, progress)),
-          steps -> {
-            measured.put(media.file(), steps);
-            arrived(media);
-          },
-          () -> {
-            unheard.add(media.file());
-            arrived(media);
-          });
+          steps -> arrived(media, Optional.of(steps)),
+          () -> arrived(media, Optional.empty()));
     }
   }
 
-  private void arrived(Media media) {
-    beingMeasured.remove(media.file());
+  /**
+   * @param steps empty when it could not be measured
+   */
+  private void arrived(Media media, Optional<LoudnessSteps> steps) {
+    Path file = media.file();
+    beingMeasured.remove(file);
+    if (outdated.remove(file)) {
+      changed();
+      return;
+    }
+    steps.ifPresentOrElse(s -> measured.put(file, s), () -> unheard.add(file));
     if (missing(session.shown()).isEmpty()) {
       listen();
     }

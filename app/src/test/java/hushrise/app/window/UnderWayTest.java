@@ -16,15 +16,18 @@ import hushrise.media.OutputFormat;
 import java.io.IOException;
 import java.nio.file.Files;
 import java.nio.file.Path;
+import java.nio.file.StandardCopyOption;
 import java.util.List;
 import java.util.Optional;
 import java.util.Random;
 import java.util.Set;
+import java.util.concurrent.TimeUnit;
 import javafx.scene.control.ButtonBase;
 import javafx.scene.control.ListView;
 import javafx.scene.input.KeyCode;
 import javafx.scene.input.MouseButton;
 import org.junit.jupiter.api.Test;
+import org.testfx.util.WaitForAsyncUtils;
 
 /** What is under way as another project is opened, or the window closed, is its own project's. */
 class UnderWayTest extends WindowTestCase {
@@ -266,5 +269,23 @@ class UnderWayTest extends WindowTestCase {
     assertThat(after.getFirst().startFrame()).isEqualTo(before.getFirst().startFrame() + RATE);
     assertThat(after).extracting(Clip::gainDb).doesNotContain(0.0);
     assertThat(window.session().undoName()).contains("even voices");
+  }
+
+  @Test
+  void whatWasMeasuredOfAFileThatHasChangedMeanwhileIsNotTaken() {
+    untilOpen();
+    Media horn = shelved("ferry-horn.flac").orElseThrow();
+    int before = window.hearing().library().steps(horn).count();
+    robot.interact(
+        () -> {
+          window.hearing().forget(horn.file());
+          WaitForAsyncUtils.sleep(500, TimeUnit.MILLISECONDS); // its measuring ends, untold
+          Files.copy(
+              folder.resolve("narration-1.flac"), horn.file(), StandardCopyOption.REPLACE_EXISTING);
+          window.hearing().forget(horn.file());
+          return null;
+        });
+    untilQuiet();
+    assertThat(window.hearing().library().steps(horn).count()).isGreaterThan(2 * before);
   }
 }
