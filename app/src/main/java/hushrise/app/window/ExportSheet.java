@@ -19,7 +19,6 @@ import hushrise.core.loudness.FilmLoudness;
 import hushrise.core.project.Project;
 import hushrise.core.project.media.Media;
 import hushrise.core.report.CreditsSheet;
-import hushrise.core.store.PortableName;
 import hushrise.core.time.Span;
 import hushrise.core.time.Timecode;
 import hushrise.media.Exporter;
@@ -36,9 +35,7 @@ import java.util.function.Supplier;
 import javafx.scene.control.Button;
 import javafx.scene.control.CheckBox;
 import javafx.scene.control.Label;
-import javafx.scene.control.OverrunStyle;
 import javafx.scene.control.TextField;
-import javafx.scene.control.Tooltip;
 import javafx.scene.layout.GridPane;
 import javafx.scene.layout.HBox;
 import javafx.scene.layout.Priority;
@@ -70,10 +67,8 @@ final class ExportSheet {
   private final CheckBox chapters = new CheckBox();
   private final TextField presetName = new TextField();
   private final Button forget = Form.button("export-forget", text("export.forget"), this::forget);
-  private final Label where = new Label();
+  private final ExportTarget where;
   private Optional<Span> range = Optional.empty();
-  private Path target;
-  private boolean mayReplace;
 
   /** Counts what was asked of it, so that what is found out for something else is let go. */
   private int asked;
@@ -99,6 +94,7 @@ final class ExportSheet {
     this.presets = presets;
     this.messages = messages;
     loudness = new LoudnessFields(measured, this::span);
+    where = new ExportTarget(session, choice, jobs, formats::getValue);
     name(destination, "export.for");
     name(formats, "export.format");
     name(rates, "export.rate");
@@ -117,10 +113,6 @@ final class ExportSheet {
     presetName.setOnAction(e -> keep());
     presetName.setPromptText(text("export.presetName"));
     presetName.setAccessibleText(text("export.presetName"));
-    where.setId("export-target");
-    where.setTextOverrun(OverrunStyle.LEADING_ELLIPSIS);
-    where.setMaxWidth(Double.MAX_VALUE);
-    HBox.setHgrow(where, Priority.ALWAYS);
   }
 
   private static void name(Choice<?> box, String words) {
@@ -138,6 +130,7 @@ final class ExportSheet {
 
   /** Asks, with what was asked for last where that still makes sense. */
   void open() {
+    asked++;
     boolean film = hasPicture();
     range =
         session.selection() instanceof Selection.OfSpan s && s.span().lengthFrames() > 0
@@ -163,14 +156,6 @@ final class ExportSheet {
     formats.setValue(before != null && formats.getItems().contains(before) ? before : usual);
     formatChosen();
     loudness.tell();
-    Button choose =
-        Form.button(
-            "export-choose",
-            text("export.choose"),
-            () ->
-                choice
-                    .toWrite(FileChoice.Kind.EXPORT, text("export.title"), target)
-                    .ifPresent(this::chosen));
     Button start = new Button(text("export.start"));
     start.setId("export-start");
     start.setDefaultButton(true);
@@ -190,7 +175,7 @@ final class ExportSheet {
         new HBox(16, tracks, credits),
         new HBox(16, chapters, lastChapter),
         onlyRange,
-        new HBox(8, where, choose),
+        where,
         kept,
         Sheet.buttons(cancel, start));
   }
@@ -258,7 +243,7 @@ final class ExportSheet {
     if (format == null) {
       return;
     }
-    suggest(format);
+    where.suggest(format);
     rates.getItems().setAll(format.coding().choices());
     rates.setDisable(!format.coding().isLossy());
     rates.setValue(format.coding().isLossy() ? format.coding().usualKbps() : null);
@@ -274,51 +259,9 @@ final class ExportSheet {
     choice.setSelected(choice.isSelected() && allowed);
   }
 
-  private void goTo(Path file, boolean replaces) {
-    target = file;
-    mayReplace = replaces;
-    where.setText(file.toString());
-    where.setTooltip(new Tooltip(file.toString()));
-  }
-
-  /**
-   * A file that was chosen; the system has asked about replacing it, unless its ending was added.
-   */
-  private void chosen(Path file) {
-    Path named = FileNames.withEnding(file, "." + formats.getValue().ending());
-    goTo(named, named.equals(file));
-  }
-
-  /**
-   * Suggests a file where exports went last, else beside the project or the picture; soon, as that
-   * takes a look at the disk, one that is not there yet.
-   */
-  private void suggest(OutputFormat format) {
-    Project project = session.present();
-    Optional<Path> picture = project.pictureMedia().map(Media::file);
-    Path beside =
-        session
-            .file()
-            .or(() -> picture)
-            .map(f -> f.toAbsolutePath().getParent())
-            .orElse(Path.of(System.getProperty("user.home")));
-    String own = FileNames.nameOf(project);
-    String name = project.name().isBlank() ? text("export.finished", own) : own;
-    String ending = "." + format.ending();
-    Path first = beside.resolve(PortableName.of(name) + ending);
-    goTo(first, false);
-    jobs.run(
-        () ->
-            FileNames.free(choice.lastFolder(FileChoice.Kind.EXPORT).orElse(beside), name, ending),
-        free -> {
-          if (target.equals(first)) {
-            goTo(free, false);
-          }
-        });
-  }
-
   private Order order() {
     OutputFormat format = formats.getValue();
+    Path target = where.file();
     String name = FileNames.bare(target);
     return Order.of(session.present(), target, format)
         .withKbps(rates.getValue() == null ? 0 : rates.getValue())
@@ -338,9 +281,9 @@ final class ExportSheet {
 
   private void begin() {
     Order order = order();
-    if (exports.writes(target)) {
+    if (exports.writes(order.target())) {
       sheet.close();
-      messages.complain(text("export.already", target));
+      messages.complain(text("export.already", order.target()));
       return;
     }
     List<Path> outputs = Exporter.outputsOf(order);
@@ -353,18 +296,27 @@ final class ExportSheet {
           return outputs.stream().filter(Files::exists).findFirst();
         },
         old -> {
-          if (number == asked && sheet.isOpen()) {
+          if (isAsking(number)) {
             begin(order, old, outputs.size() == 1);
           }
         },
-        sheet::close);
+        () -> {
+          if (isAsking(number)) {
+            sheet.close();
+          }
+        });
+  }
+
+  private boolean isAsking(int number) {
+    return number == asked && sheet.isOpen();
   }
 
   /**
    * @param old one of its files that is there already
    */
   private void begin(Order order, Optional<Path> old, boolean isOneFile) {
-    boolean fine = old.isEmpty() || (mayReplace && old.get().equals(order.target()) && isOneFile);
+    boolean fine =
+        old.isEmpty() || (where.mayReplace() && old.get().equals(order.target()) && isOneFile);
     if (fine) {
       sheet.close();
       exports.add(order);
