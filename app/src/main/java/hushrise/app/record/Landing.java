@@ -6,14 +6,16 @@ import hushrise.app.job.Jobs;
 import hushrise.app.job.Messages;
 import hushrise.app.session.Selection;
 import hushrise.app.session.Session;
+import hushrise.core.Problem;
 import hushrise.core.edit.TakeEdits;
 import hushrise.core.project.Project;
 import hushrise.core.project.media.Media;
 import hushrise.core.project.media.MediaKind;
 import hushrise.core.project.media.TrackKind;
 import hushrise.core.project.timeline.Clip;
+import hushrise.core.sound.Progress;
 import hushrise.media.MediaStore;
-import java.nio.file.Path;
+import java.nio.file.Files;
 import java.util.ArrayList;
 import java.util.List;
 import java.util.Optional;
@@ -48,24 +50,50 @@ final class Landing {
   }
 
   /**
-   * Reads a take's file and places it.
+   * Lets a take come to its end on the disk, reads its file and places it; one in which nothing was
+   * spoken goes.
    *
-   * @param at where it was spoken, in frames of the timeline
    * @param drafts whether its hush is drafted as soon as it is known where it speaks
    */
-  void take(Path file, long at, ObservableBooleanValue drafts) {
+  void take(SpokenTake spoken, ObservableBooleanValue drafts) {
     underWay++;
+    if (spoken.samples().frames() == 0) {
+      messages.say(text("record.nothing"));
+    }
     jobs.run(
         text("record.taking"),
-        progress -> store.take(file, MediaKind.VOICE, progress),
-        media -> {
+        progress -> read(spoken, progress),
+        read -> {
           try {
-            land(media, at, drafts.get());
+            read.media().ifPresent(media -> land(media, spoken.startFrame(), drafts.get()));
+            read.unfinished().ifPresent(problem -> messages.complain(problem.getMessage()));
           } finally {
             ended();
           }
         },
         this::ended);
+  }
+
+  /**
+   * A take as it lies on the disk.
+   *
+   * @param media empty when there is nothing of it
+   * @param unfinished why the end of it is not there
+   */
+  private record Read(Optional<Media> media, Optional<Problem> unfinished) {}
+
+  private Read read(SpokenTake spoken, Progress progress) {
+    Optional<Problem> unfinished = Optional.empty();
+    try {
+      spoken.samples().finish(progress);
+    } catch (Problem e) {
+      unfinished = Optional.of(e);
+    }
+    return new Read(
+        Files.isRegularFile(spoken.file())
+            ? Optional.of(store.take(spoken.file(), MediaKind.VOICE, progress))
+            : Optional.empty(),
+        unfinished);
   }
 
   private void ended() {

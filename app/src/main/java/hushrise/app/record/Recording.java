@@ -15,11 +15,8 @@ import hushrise.core.record.InputCheck;
 import hushrise.core.record.LatencyCheck;
 import hushrise.core.record.Recorder;
 import hushrise.core.record.TakeSink;
-import hushrise.core.record.TakeWriter;
 import hushrise.core.sound.Devices;
 import hushrise.media.MediaStore;
-import java.nio.file.Files;
-import java.nio.file.Path;
 import java.util.Optional;
 import java.util.function.LongSupplier;
 import javafx.animation.PauseTransition;
@@ -73,7 +70,7 @@ public final class Recording implements AutoCloseable {
       new ReadOnlyObjectWrapper<>(Optional.empty());
   private Optional<Recorder> recorder = Optional.empty();
   private Optional<InputCheck> check = Optional.empty();
-  private Optional<Path> file = Optional.empty();
+  private Optional<SpokenTake> take = Optional.empty();
   private long startFrame;
 
   /**
@@ -245,9 +242,9 @@ public final class Recording implements AutoCloseable {
     Background under = background.get();
     long at = startFrame;
     try {
-      TakeWriter writer = new TakeWriter(files.next(), RATE);
-      file = Optional.of(writer.file());
-      recorder.orElseThrow().begin(writer, at, sounding(), latencyFrames());
+      SpokenTake begun = SpokenTake.into(files.next(), at, RATE);
+      take = Optional.of(begun);
+      recorder.orElseThrow().begin(begun.samples(), at, sounding(), latencyFrames());
     } catch (Problem e) {
       messages.complain(e.getMessage());
       return;
@@ -299,13 +296,8 @@ public final class Recording implements AutoCloseable {
     state.set(State.READY);
     recorder.ifPresent(Recorder::end);
     transport.stop();
-    Optional<Path> written = file.filter(Files::isRegularFile);
-    file = Optional.empty();
-    if (written.isEmpty()) {
-      messages.say(text("record.nothing"));
-      return;
-    }
-    landing.take(written.get(), startFrame, drafts);
+    take.ifPresent(spoken -> landing.take(spoken, drafts));
+    take = Optional.empty();
   }
 
   /** Ends the take that is under way, if one is, and goes on once every take has its place. */

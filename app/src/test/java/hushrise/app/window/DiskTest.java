@@ -37,7 +37,7 @@ class DiskTest extends SurveyTestCase {
    */
   private static final String ALLOWED =
       "(FileNames\\.free|Questions\\.withEnding"
-          + "|Recording\\.|TakeFiles\\.|TakeWriter\\."
+          + "|TakeFiles\\.|TakeWriter\\."
           + "|Safekeeping\\.|ProjectLock\\.|Presets\\.|Versions\\.of|Diagnostics\\.).*";
 
   @Test

@@ -9,9 +9,10 @@ import org.slf4j.Logger;
 import org.slf4j.LoggerFactory;
 
 /**
- * Listens to an input on a thread of its own: tells how loud it is, and writes a take while one is
- * recorded. A take begins with the sample that was spoken at its first frame of the timeline; while
- * it rests, nothing is written, and it goes on with the sample that was spoken where it rested.
+ * Listens to an input on a thread of its own: tells how loud it is, and gives on a take while one
+ * is recorded. A take begins with the sample that was spoken at its first frame of the timeline;
+ * while it rests, nothing is written, and it goes on with the sample that was spoken where it
+ * rested.
  *
  * <p>Where the film stands still for a moment, as the sound ran dry, what is spoken from then on
  * belongs that much earlier than where the take has got to. Words are kept whole; in the next pause
@@ -104,7 +105,7 @@ public final class Recorder implements AutoCloseable {
   /**
    * Begins a take.
    *
-   * @param writer closed when the take ends
+   * @param writer takes samples without delay; whoever gave it closes it once the take has ended
    * @param startFrame where on the timeline it begins
    * @param soundingFrame the frame that sounds at any moment; before the film runs, anything
    * @param latency how much later than it was spoken a sample arrives
@@ -138,7 +139,7 @@ public final class Recorder implements AutoCloseable {
     }
   }
 
-  /** Ends the take; empty when there was none or it has ended by itself. */
+  /** Ends the take, which is not closed; empty when there was none or it has ended by itself. */
   public Optional<TakeSink> end() {
     synchronized (taking) {
       return endTake();
@@ -149,7 +150,6 @@ public final class Recorder implements AutoCloseable {
     Optional<TakeSink> ended = take.map(t -> t.writer);
     take.filter(t -> !t.aligned && !resting).ifPresent(this::align);
     take = Optional.empty();
-    ended.ifPresent(TakeSink::close);
     return ended;
   }
 

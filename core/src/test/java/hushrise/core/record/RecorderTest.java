@@ -158,7 +158,7 @@ class RecorderTest {
       sounding.set(startFrame + arrived - begun + jitter);
       input.give();
     }
-    assertThat(recorder.end()).isPresent();
+    recorder.end().orElseThrow().close();
     float[] samples = samplesOf(file);
     assertThat((long) indexOf(samples[0]))
         .as("what arrived a latency after the first frame sounded")
@@ -266,7 +266,7 @@ class RecorderTest {
       Thread.onSpinWait();
     }
     assertThat(said).containsExactly("The cable is out.");
-    recorder.end();
+    recorder.end().orElseThrow().close();
     assertThat(samplesOf(file)).hasSize(150 * BLOCK);
   }
 
