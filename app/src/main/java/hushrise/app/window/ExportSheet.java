@@ -32,6 +32,7 @@ import java.util.Arrays;
 import java.util.List;
 import java.util.Optional;
 import java.util.function.Supplier;
+import javafx.geometry.Pos;
 import javafx.scene.control.Button;
 import javafx.scene.control.CheckBox;
 import javafx.scene.control.Label;
@@ -166,6 +167,7 @@ final class ExportSheet {
     Button keep = Form.button("export-keep", text("export.keep"), this::keep);
     HBox kept = new HBox(8, presetName, keep, forget);
     HBox.setHgrow(presetName, Priority.ALWAYS);
+    kept.setAlignment(Pos.CENTER_LEFT);
     sheet.open(
         text("export.title"),
         start,

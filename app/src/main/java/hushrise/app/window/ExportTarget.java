@@ -14,6 +14,7 @@ import hushrise.media.OutputFormat;
 import java.nio.file.Path;
 import java.util.Optional;
 import java.util.function.Supplier;
+import javafx.geometry.Pos;
 import javafx.scene.control.Label;
 import javafx.scene.control.OverrunStyle;
 import javafx.scene.control.Tooltip;
@@ -44,6 +45,7 @@ final class ExportTarget extends HBox {
     words.setTextOverrun(OverrunStyle.LEADING_ELLIPSIS);
     words.setMaxWidth(Double.MAX_VALUE);
     setHgrow(words, Priority.ALWAYS);
+    setAlignment(Pos.CENTER_LEFT);
     getChildren().setAll(words, Form.button("export-choose", text("export.choose"), this::choose));
   }
 

@@ -15,14 +15,18 @@ public final class QueuedTake implements TakeSink {
 
   private static final int MOST_SECONDS = 60;
 
-  /** So much is written in one go, at most. */
-  private static final int PIECE = 4_800;
+  /**
+   * So much is written in one go, at most. A disk that takes a second to settle anything at all has
+   * to be given more than a second of what waits, or it never keeps up.
+   */
+  private static final int PIECE_SECONDS = 5;
 
   private static final long LOOK_NANOS = 20_000_000;
   private static final long LOOK_MILLIS = 40;
 
   private final TakeSink disk;
   private final float[] ring;
+  private final int piece;
   private final Thread thread;
   private volatile long given;
   private volatile long written;
@@ -36,6 +40,7 @@ public final class QueuedTake implements TakeSink {
   public QueuedTake(TakeSink disk, int sampleRate) {
     this.disk = disk;
     ring = new float[MOST_SECONDS * sampleRate];
+    piece = PIECE_SECONDS * sampleRate;
     thread = Thread.ofPlatform().name("hushrise-take").daemon().start(this::work);
   }
 
@@ -72,7 +77,7 @@ public final class QueuedTake implements TakeSink {
     try (disk) {
       while (!ended || written < given) {
         int at = (int) (written % ring.length);
-        int count = (int) Math.min(Math.min(given - written, PIECE), ring.length - at);
+        int count = (int) Math.min(Math.min(given - written, piece), ring.length - at);
         if (count == 0) {
           LockSupport.parkNanos(LOOK_NANOS);
         } else {

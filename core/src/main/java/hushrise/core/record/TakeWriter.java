@@ -63,11 +63,12 @@ public final class TakeWriter implements TakeSink {
       block.put((byte) value).put((byte) (value >> 8)).put((byte) (value >> 16));
     }
     block.flip();
+    long start = frames;
     try {
       while (block.hasRemaining()) {
-        channel.write(block, HEADER + frames * BYTES + block.position());
+        channel.write(block, HEADER + start * BYTES + block.position());
+        frames = start + block.position() / BYTES;
       }
-      frames += count;
       if (frames - forcedFrames >= FORCED_EVERY_SECONDS * sampleRate) {
         settle();
       }

@@ -23,6 +23,7 @@ class QueuedTakeTest {
     private final CountDownLatch ready = new CountDownLatch(1);
     private final CountDownLatch closed = new CountDownLatch(1);
     private final Kept kept = new Kept(100 * RATE);
+    private int writes;
     private final long full;
 
     Disk(long full) {
@@ -40,6 +41,7 @@ class QueuedTakeTest {
         throw new Problem("The disk is full: make room.");
       }
       kept.write(samples, offset, count);
+      writes++;
     }
 
     @Override
@@ -79,6 +81,17 @@ class QueuedTakeTest {
     take.close();
     assertThat(disk.closed.getCount()).isZero();
     assertThat(disk.kept.samples()).isEqualTo(spoken);
+  }
+
+  @Test
+  void aDiskThatNeedsLongForEveryWriteIsGivenMuchInEach() {
+    Disk disk = new Disk(Long.MAX_VALUE);
+    QueuedTake take = new QueuedTake(disk, RATE);
+    speak(take);
+    disk.ready.countDown();
+    take.close();
+    assertThat(disk.kept.samples()).isEqualTo(spoken);
+    assertThat(disk.writes).as("writes for 50 seconds").isLessThan(15);
   }
 
   @Test
