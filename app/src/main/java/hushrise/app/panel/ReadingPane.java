@@ -43,10 +43,12 @@ public final class ReadingPane extends StackPane {
     scroll.setVisible(false);
     getChildren().addAll(written, scroll);
     written.onTyped(
-        typed ->
-            session.commit(
-                text("edit.script"),
-                p -> p.withScript(Optional.of(typed).filter(t -> !t.isBlank()))));
+        typed -> {
+          Optional<String> script = Optional.of(typed).filter(t -> !t.isBlank());
+          if (!script.equals(session.present().script())) {
+            session.commit(text("edit.script"), p -> p.withScript(script));
+          }
+        });
     session.presentProperty().subscribe(p -> written.show(p.script().orElse("")));
   }
 

@@ -1,14 +1,22 @@
 package hushrise.app.widget;
 
 import java.util.function.Consumer;
+import javafx.animation.PauseTransition;
 import javafx.scene.TraversalDirection;
 import javafx.scene.control.TextArea;
 import javafx.scene.input.KeyCode;
 import javafx.scene.input.KeyEvent;
+import javafx.util.Duration;
 
-/** A text of many lines that can be typed; it is taken when it is left. */
+/**
+ * A text of many lines that can be typed; it is taken when it is left, and every few seconds while
+ * somebody writes, so that no more than these can be lost.
+ */
 public final class TypedText extends TextArea implements Takes {
 
+  private static final Duration UNTAKEN = Duration.seconds(5);
+
+  private final PauseTransition writing = new PauseTransition(UNTAKEN);
   private String shown = "";
   private Consumer<String> taken = typed -> {};
 
@@ -20,6 +28,14 @@ public final class TypedText extends TextArea implements Takes {
     Takes.limit(this, longest);
     Focus.whenLeft(this, this::takeTyped);
     addEventFilter(KeyEvent.KEY_PRESSED, this::leaveByTab);
+    writing.setOnFinished(e -> takeTyped());
+    textProperty()
+        .subscribe(
+            typed -> {
+              if (!typed.equals(shown)) {
+                writing.play(); // goes on, where it runs
+              }
+            });
   }
 
   /** Tab goes on to the next part of the window, as from any field. */
@@ -53,6 +69,7 @@ public final class TypedText extends TextArea implements Takes {
 
   @Override
   public void takeTyped() {
+    writing.stop();
     if (!getText().equals(shown)) {
       shown = getText();
       taken.accept(shown);
