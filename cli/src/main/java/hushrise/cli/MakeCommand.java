@@ -197,11 +197,11 @@ final class MakeCommand implements Callable<Integer> {
     refuseInputAsOutput(picture, voices, outputs);
     MediaStore store = tools.store();
     FilmPlan plan = plan(picture, voices, tools);
-    for (FilmPlan.Placed song : plan.music()) {
-      tools
-          .songs()
-          .listen(song.media(), tools.progress().of("Listening to " + song.media().title()));
-    }
+    plan.music().parallelStream()
+        .map(FilmPlan.Placed::media)
+        .forEach(
+            song ->
+                tools.songs().listen(song, tools.progress().of("Listening to " + song.title())));
     Project hushed =
         new FilmMaker(plan, store, store, tools.songs())
             .make(nameOf(save == null ? outputs.getFirst() : save));
@@ -292,13 +292,13 @@ final class MakeCommand implements Callable<Integer> {
     MediaStore store = tools.store();
     ProgressLine progress = tools.progress();
     Optional<Media> film =
-        picture.map(file -> seen(file, store, progress.of("Reading " + file.getFileName())));
-    return FilmPlan.of(
-            film.map(f -> voices.isEmpty() && f.hasSound() ? listenedTo(f, tools) : f),
-            placed(store, voices, MediaKind.VOICE, progress).stream()
-                .map(p -> new FilmPlan.Placed(listenedTo(p.media(), tools), p.atFrame()))
-                .toList(),
-            placed(store, music, MediaKind.MUSIC, progress))
+        picture
+            .map(file -> seen(file, store, progress.of("Reading " + file.getFileName())))
+            .map(seen -> voices.isEmpty() && seen.hasSound() ? listenedTo(seen, tools) : seen);
+    if (voices.isEmpty()) {
+      film.filter(Media::hasSound).ifPresent(this::tellWithoutSpeech);
+    }
+    return FilmPlan.of(film, takes(voices, tools), placed(store, music, MediaKind.MUSIC, progress))
         .withEffects(placed(store, effects, MediaKind.EFFECT, progress))
         .withSeparationLu(under)
         .withFadeInSeconds(optional(fadeIn))
@@ -327,18 +327,29 @@ final class MakeCommand implements Callable<Integer> {
     return Optional.of(RiseRule.of(db));
   }
 
+  private List<FilmPlan.Placed> takes(List<PlacedFile> voices, Tools tools) {
+    List<FilmPlan.Placed> takes =
+        placed(tools.store(), voices, MediaKind.VOICE, tools.progress()).parallelStream()
+            .map(p -> new FilmPlan.Placed(listenedTo(p.media(), tools), p.atFrame()))
+            .toList();
+    takes.forEach(p -> tellWithoutSpeech(p.media()));
+    return takes;
+  }
+
   /** A take with its passages; where no speech is found, the whole of it counts as one. */
-  private Media listenedTo(Media take, Tools tools) {
+  private static Media listenedTo(Media take, Tools tools) {
     List<Span> spans =
         tools.speech().listen(take, tools.progress().of("Listening to " + take.title()));
-    if (spans.isEmpty()) {
+    return take.withSpeech(Optional.of(spans).filter(found -> !found.isEmpty()));
+  }
+
+  private void tellWithoutSpeech(Media take) {
+    if (take.speech().isEmpty()) {
       spec.commandLine()
           .getErr()
           .printf(
               "No speech was found in %s: the whole of it counts as one passage.%n", take.file());
-      return take;
     }
-    return take.withSpeech(Optional.of(spans));
   }
 
   private static OptionalDouble optional(Double value) {
@@ -347,17 +358,18 @@ final class MakeCommand implements Callable<Integer> {
 
   private static List<FilmPlan.Placed> placed(
       MediaStore store, List<PlacedFile> files, MediaKind kind, ProgressLine line) {
-    List<FilmPlan.Placed> result = new ArrayList<>();
-    for (PlacedFile file : files) {
-      Progress progress = line.of("Reading " + file.file().getFileName());
-      OptionalLong at =
-          file.atSeconds().isEmpty()
-              ? OptionalLong.empty()
-              : OptionalLong.of(
-                  Math.round(file.atSeconds().getAsDouble() * Project.DEFAULT_SAMPLE_RATE));
-      result.add(new FilmPlan.Placed(store.take(file.file(), kind, progress), at));
-    }
-    return result;
+    return files.parallelStream().map(file -> placed(store, file, kind, line)).toList();
+  }
+
+  private static FilmPlan.Placed placed(
+      MediaStore store, PlacedFile file, MediaKind kind, ProgressLine line) {
+    Progress progress = line.of("Reading " + file.file().getFileName());
+    OptionalLong at =
+        file.atSeconds().isEmpty()
+            ? OptionalLong.empty()
+            : OptionalLong.of(
+                Math.round(file.atSeconds().getAsDouble() * Project.DEFAULT_SAMPLE_RATE));
+    return new FilmPlan.Placed(store.take(file.file(), kind, progress), at);
   }
 
   private static String nameOf(Path file) {

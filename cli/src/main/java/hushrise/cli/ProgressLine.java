@@ -30,7 +30,7 @@ final class ProgressLine {
     return fraction -> draw(what, fraction, start);
   }
 
-  private void draw(String what, double fraction, long start) {
+  private synchronized void draw(String what, double fraction, long start) {
     long now = System.nanoTime();
     if (now - drawnAt < REDRAW_NANOS) {
       return;
@@ -44,7 +44,7 @@ final class ProgressLine {
   }
 
   /** Clears the line. */
-  void end() {
+  synchronized void end() {
     if (drawn) {
       System.err.print("\r\033[K");
     }

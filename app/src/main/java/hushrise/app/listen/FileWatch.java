@@ -12,7 +12,7 @@ import hushrise.media.FileIdentity;
 import hushrise.media.MediaStore;
 import java.nio.file.Path;
 import java.util.HashMap;
-import java.util.HashSet;
+import java.util.LinkedHashSet;
 import java.util.List;
 import java.util.Map;
 import java.util.Optional;
@@ -106,7 +106,7 @@ public final class FileWatch {
   }
 
   private void tellMissing(Map<Path, Optional<FileIdentity>> found) {
-    Set<Path> gone = new HashSet<>();
+    Set<Path> gone = new LinkedHashSet<>(); // the first on the shelf is named
     for (Media media : session.present().shelf()) {
       if (found.containsKey(media.file()) && found.get(media.file()).isEmpty()) {
         gone.add(media.file());

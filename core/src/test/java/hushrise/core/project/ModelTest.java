@@ -11,9 +11,13 @@ import hushrise.core.project.level.LevelText;
 import hushrise.core.project.level.Rise;
 import hushrise.core.project.level.SegmentShape;
 import hushrise.core.project.level.Turn;
+import hushrise.core.project.media.Media;
+import hushrise.core.project.media.MediaKind;
 import hushrise.core.project.timeline.Fade;
 import hushrise.core.time.Span;
+import java.nio.file.Path;
 import java.util.List;
+import java.util.Optional;
 import org.junit.jupiter.api.Test;
 import org.junit.jupiter.params.ParameterizedTest;
 import org.junit.jupiter.params.provider.CsvSource;
@@ -31,6 +35,13 @@ class ModelTest {
     assertThat(line.levelDbAt(0)).isEqualTo(-6);
     assertThat(line.levelDbAt(150)).isEqualTo(-9);
     assertThat(line.levelDbAt(5_000)).isEqualTo(-12);
+  }
+
+  @Test
+  void theTitleOfAFileIsOneLineWhateverItsName() {
+    Path file = Path.of("day", "the\nferry\tsong.wav");
+    Media odd = new Media("m", file, MediaKind.MUSIC, 9, true, Optional.empty(), "");
+    assertThat(odd.title()).isEqualTo("the ferry song.wav");
   }
 
   @Test

@@ -7,6 +7,7 @@ import io.soabase.recordbuilder.core.RecordBuilder;
 import java.nio.file.Path;
 import java.util.List;
 import java.util.Optional;
+import java.util.regex.Pattern;
 
 /**
  * A file on the Shelf, with the facts that are needed while the file itself is away.
@@ -39,6 +40,8 @@ public record Media(
     @JsonInclude(JsonInclude.Include.NON_ABSENT) Optional<String> content,
     Boolean cutShort)
     implements MediaBuilder.With {
+
+  private static final Pattern UNSEEN = Pattern.compile("\\p{Cntrl}");
 
   public Media {
     pictureRate = pictureRate == null ? Optional.empty() : pictureRate;
@@ -81,9 +84,9 @@ public record Media(
     return useful.orElse(new Span(0, lengthFrames));
   }
 
-  /** The file's name without its folder. */
+  /** The file's name without its folder, on one line. */
   public String title() {
     Path name = file.getFileName();
-    return name == null ? file.toString() : name.toString();
+    return UNSEEN.matcher((name == null ? file : name).toString()).replaceAll(" ");
   }
 }
