@@ -16,6 +16,7 @@ import java.nio.file.Files;
 import java.nio.file.Path;
 import java.util.ArrayList;
 import java.util.List;
+import java.util.function.Consumer;
 import javafx.application.Platform;
 import org.slf4j.Logger;
 import org.slf4j.LoggerFactory;
@@ -31,6 +32,8 @@ public final class Exports implements AutoCloseable {
   private final Jobs jobs;
   private final Messages messages;
   private final List<Ticket> under = new ArrayList<>();
+  private final List<Consumer<Boolean>> waiting = new ArrayList<>();
+  private boolean isAllWell = true;
 
   /**
    * @param messages are told how each order ended
@@ -44,6 +47,25 @@ public final class Exports implements AutoCloseable {
   /** Whether anything is being written or waits for it. */
   public boolean isRunning() {
     return !under.isEmpty();
+  }
+
+  /**
+   * Runs once nothing is under way any more.
+   *
+   * @param then hears whether all that was under way meanwhile has been written
+   */
+  public void whenOver(Consumer<Boolean> then) {
+    waiting.add(then);
+    isAllWell = true;
+    tellOver();
+  }
+
+  private void tellOver() {
+    if (under.isEmpty()) {
+      List<Consumer<Boolean>> told = List.copyOf(waiting);
+      waiting.clear();
+      told.forEach(then -> then.accept(isAllWell));
+    }
   }
 
   /** Whether an order that is under way writes a file. */
@@ -70,6 +92,8 @@ public final class Exports implements AutoCloseable {
                 under.remove(ticket);
                 jobs.end(job);
                 say(ticket, isThere);
+                isAllWell &= ticket.state() == OrderQueue.State.DONE;
+                tellOver();
               });
         });
   }

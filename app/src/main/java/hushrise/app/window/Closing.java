@@ -41,20 +41,34 @@ final class Closing {
     stage.fireEvent(new WindowEvent(stage, WindowEvent.WINDOW_CLOSE_REQUEST));
   }
 
-  /** Asks about what would be lost, then goes on. */
+  /** Asks about what would be lost, then goes on; a question about an export ends with it. */
   private void guard(Runnable then) {
-    if (exports.isRunning()) {
-      sheet.ask(
-          text("closing.title"),
-          text("closing.question"),
-          text("closing.answer"),
-          () -> {
-            exports.cancel();
-            projects.guard(then);
-          });
-    } else {
+    if (!exports.isRunning()) {
       projects.guard(then);
+      return;
     }
+    String title = text("closing.title");
+    String question = text("closing.question");
+    if (sheet.asks(title, question)) {
+      return;
+    }
+    sheet.ask(
+        title,
+        question,
+        text("closing.answer"),
+        () -> {
+          exports.cancel();
+          projects.guard(then);
+        });
+    exports.whenOver(
+        isAllWell -> {
+          if (sheet.asks(title, question)) {
+            sheet.close();
+            if (isAllWell) {
+              projects.guard(then);
+            }
+          }
+        });
   }
 
   private StringBinding titleBinding() {

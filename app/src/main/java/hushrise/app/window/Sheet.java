@@ -194,6 +194,11 @@ public final class Sheet extends StackPane implements Questions {
     question(title, sentence, answer(answer, then));
   }
 
+  /** Whether a question is seen, and nothing over it. */
+  boolean asks(String title, String sentence) {
+    return isVisible() && about.equals(title + sentence);
+  }
+
   @Override
   public void ask(
       String title,

@@ -3,6 +3,7 @@ package hushrise.app.window;
 import static org.assertj.core.api.Assertions.assertThat;
 
 import hushrise.app.command.CommandId;
+import hushrise.app.job.Job;
 import hushrise.app.session.Selection;
 import hushrise.core.edit.ClipEdits;
 import hushrise.core.edit.ShelfEdits;
@@ -23,6 +24,8 @@ import java.util.List;
 import java.util.Optional;
 import java.util.stream.IntStream;
 import java.util.stream.Stream;
+import javafx.application.Platform;
+import javafx.collections.ListChangeListener;
 import javafx.scene.Node;
 import javafx.scene.canvas.Canvas;
 import javafx.scene.control.ComboBox;
@@ -207,15 +210,56 @@ class FilesTest extends WindowTestCase {
     return robot.lookup(".sheet-title").queryLabeled().getText();
   }
 
+  private void askToClose() {
+    javafx.stage.Window stage = window.root().getScene().getWindow();
+    stage.fireEvent(new WindowEvent(stage, WindowEvent.WINDOW_CLOSE_REQUEST));
+  }
+
+  /** Lets the window be asked to close as soon as an export has begun. */
+  private void askToCloseOnceItExports() {
+    robot.interact(
+        () ->
+            window
+                .jobs()
+                .shown()
+                .addListener(
+                    (ListChangeListener<Job>)
+                        c -> {
+                          if (c.next() && c.wasAdded()) {
+                            Platform.runLater(this::askToClose);
+                          }
+                        }));
+  }
+
+  @Test
+  void aQuestionAboutAnExportThatIsLeftOpenClosesTheWindowOnceItIsWritten() throws IOException {
+    askToCloseOnceItExports();
+    export(OutputFormat.WAV_24, folder.resolve("mix.wav"));
+    until("the window is closed", () -> !window.root().getScene().getWindow().isShowing());
+    assertThat(Files.size(folder.resolve("mix.wav"))).isGreaterThan(1_000_000);
+  }
+
+  @Test
+  void aQuestionAboutAnExportThatFailsGoesAndTheWindowStays() throws IOException {
+    Path folderGone = Files.createDirectory(folder.resolve("exports"));
+    askToCloseOnceItExports();
+    robot.interact(
+        () ->
+            window
+                .jobs()
+                .shown()
+                .addListener((ListChangeListener<Job>) c -> folderGone.toFile().delete()));
+    export(OutputFormat.WAV_24, folderGone.resolve("mix.wav"));
+    until("it is said that it failed", () -> status().contains("does not exist"));
+    until("nobody is asked any more", () -> !asks());
+    assertThat(window.root().getScene().getWindow().isShowing()).isTrue();
+  }
+
   @Test
   void closingWhileExportingAsksAndLeavesNoHalfFile() throws IOException {
     List<Path> before = files();
     export(OutputFormat.WEBM, folder.resolve("film.webm"));
-    robot.interact(
-        () -> {
-          javafx.stage.Window stage = window.root().getScene().getWindow();
-          stage.fireEvent(new WindowEvent(stage, WindowEvent.WINDOW_CLOSE_REQUEST));
-        });
+    robot.interact(this::askToClose);
     assertThat(asks()).isTrue();
     assertThat(window.root().getScene().getWindow().isShowing()).isTrue();
     press(KeyCode.ENTER);

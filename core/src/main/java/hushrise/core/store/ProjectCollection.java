@@ -51,7 +51,8 @@ public final class ProjectCollection {
     Set<String> used = new HashSet<>();
     for (Media media : project.shelf()) {
       if (Files.isRegularFile(media.file())) {
-        names.computeIfAbsent(media.file(), f -> PortableName.unique(media.title(), used));
+        names.computeIfAbsent(
+            media.file(), f -> PortableName.unique(String.valueOf(f.getFileName()), used));
       } else {
         missing.add(media.title());
       }

@@ -54,4 +54,50 @@ class StepTest {
     }
     assertThat(kept.frames()).isEqualTo((REMEMBERED + 50L) * BLOCK);
   }
+
+  /** Two hundred blocks of a quiet hum, and one more, which lies elsewhere than expected. */
+  private float[] hum(TakeSink.Kept kept, long ahead) {
+    Step step = new Step(kept, RATE);
+    float[] block = new float[BLOCK];
+    for (int at = 0, i = 0; i <= REMEMBERED; i++) {
+      for (int j = 0; j < BLOCK; j++, at++) {
+        block[j] = (float) (0.001 * Math.sin(2 * Math.PI * 110 * at / RATE));
+      }
+      step.write(block, BLOCK, i < REMEMBERED ? 0 : ahead);
+    }
+    return block;
+  }
+
+  @Test
+  void whatIsTooMuchGoesWithoutAClick() {
+    TakeSink.Kept kept = new TakeSink.Kept(4 * RATE);
+    int over = 200;
+    int fade = RATE / 1_000;
+    float[] last = hum(kept, -over);
+    float[] take = kept.samples();
+    int start = REMEMBERED * BLOCK;
+    assertThat(take).hasSize(start + BLOCK - over);
+    assertThat(Arrays.copyOfRange(take, start + fade, take.length))
+        .isEqualTo(Arrays.copyOfRange(last, over + fade, BLOCK));
+    double ofTheHum = 0.001 * 2 * Math.PI * 110 / RATE;
+    double ofTheFade = 2 * 0.001 / fade;
+    for (int i = start - 1; i < start + fade; i++) {
+      assertThat(Math.abs(take[i + 1] - take[i]))
+          .as("a step")
+          .isLessThan((float) (ofTheHum + ofTheFade));
+    }
+    assertThat(Math.abs(take[start] - last[0])).isLessThan((float) ofTheFade);
+  }
+
+  @Test
+  void silenceStandsForWhatIsMissing() {
+    TakeSink.Kept kept = new TakeSink.Kept(4 * RATE);
+    int missing = 300;
+    float[] last = hum(kept, missing);
+    float[] take = kept.samples();
+    int start = REMEMBERED * BLOCK;
+    assertThat(take).hasSize(start + missing + BLOCK);
+    assertThat(Arrays.copyOfRange(take, start, start + missing)).containsOnly(0);
+    assertThat(Arrays.copyOfRange(take, start + missing, take.length)).isEqualTo(last);
+  }
 }
