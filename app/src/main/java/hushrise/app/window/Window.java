@@ -33,6 +33,7 @@ import hushrise.app.session.Session;
 import hushrise.app.timeline.Desk;
 import hushrise.app.timeline.TimelineView;
 import hushrise.app.timeline.Viewport;
+import hushrise.app.widget.OneButton;
 import hushrise.app.widget.Refused;
 import hushrise.core.ear.Finding;
 import hushrise.core.journal.Recovered;
@@ -254,6 +255,7 @@ public final class Window {
     scene.addEventHandler(Refused.TYPE, e -> status.complain(said(e)));
     scene.addEventHandler(Refused.OVER, e -> status.takeBack(said(e)));
     closing.attach(stage);
+    OneButton.of(scene);
     HeldKeys held = new HeldKeys();
     compare.addTo(held);
     alone.addTo(held);

@@ -2,6 +2,7 @@ package hushrise.app.window;
 
 import static org.assertj.core.api.Assertions.assertThat;
 
+import hushrise.app.session.Selection;
 import hushrise.core.project.level.Hush;
 import hushrise.core.project.level.LevelText;
 import hushrise.core.project.level.SegmentShape;
@@ -41,6 +42,30 @@ class LevelGesturesTest extends WindowTestCase {
         .as("a slip downwards changes no level")
         .isEqualTo(level);
     assertClose(keyframes().getFirst().frame() / (double) RATE, 22, 0.2);
+  }
+
+  @Test
+  void anotherButtonWhileOneIsHeldDoesNothing() {
+    ctrlClick(20, -20);
+    robot.moveTo(on(20, 0)).press(MouseButton.PRIMARY).moveTo(on(20, -6));
+    QuickRobot.settle();
+    assertThat(window.session().isDragging()).isTrue();
+    robot.press(MouseButton.SECONDARY);
+    QuickRobot.settle();
+    robot.release(MouseButton.SECONDARY);
+    QuickRobot.settle();
+    assertThat(javafx.stage.Window.getWindows()).as("no menu").hasSize(1);
+    assertThat(window.session().isDragging()).isTrue();
+    assertThat(window.session().selection()).isInstanceOf(Selection.OfKeyframe.class);
+    robot.moveTo(on(20, -15));
+    QuickRobot.settle();
+    robot.release(MouseButton.PRIMARY);
+    QuickRobot.settle();
+    assertThat(window.session().isDragging()).isFalse();
+    assertClose(keyframes().getFirst().levelDb(), -15, 0.6);
+    robot.clickOn(on(20, -30), MouseButton.SECONDARY);
+    QuickRobot.settle();
+    assertThat(javafx.stage.Window.getWindows()).as("a menu").hasSizeGreaterThan(1);
   }
 
   @Test
