@@ -97,7 +97,7 @@ final class ExportTarget extends HBox {
         () ->
             FileNames.free(choice.lastFolder(FileChoice.Kind.EXPORT).orElse(beside), name, ending),
         free -> {
-          if (file.equals(first) && !mayReplace) {
+          if (file.equals(first) && !mayReplace && !free.equals(first)) {
             goTo(free, false);
           }
         });
