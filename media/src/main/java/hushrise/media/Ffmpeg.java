@@ -4,6 +4,7 @@ import static org.bytedeco.ffmpeg.global.avcodec.av_packet_rescale_ts;
 import static org.bytedeco.ffmpeg.global.avformat.av_read_frame;
 import static org.bytedeco.ffmpeg.global.avutil.AVERROR_EAGAIN;
 import static org.bytedeco.ffmpeg.global.avutil.AVERROR_EOF;
+import static org.bytedeco.ffmpeg.global.avutil.AVMEDIA_TYPE_AUDIO;
 import static org.bytedeco.ffmpeg.global.avutil.AV_LOG_QUIET;
 import static org.bytedeco.ffmpeg.global.avutil.AV_NOPTS_VALUE;
 import static org.bytedeco.ffmpeg.global.avutil.av_dict_free;
@@ -16,6 +17,8 @@ import hushrise.core.sound.Progress;
 import java.nio.charset.StandardCharsets;
 import java.nio.file.Path;
 import java.util.List;
+import java.util.Map;
+import org.bytedeco.ffmpeg.avcodec.AVCodecParameters;
 import org.bytedeco.ffmpeg.avcodec.AVPacket;
 import org.bytedeco.ffmpeg.avformat.AVFormatContext;
 import org.bytedeco.ffmpeg.avformat.AVStream;
@@ -45,6 +48,10 @@ final class Ffmpeg {
     av_log_set_level(AV_LOG_QUIET);
   }
 
+  /** How far to look for a sound that begins late: ten minutes, or so many bytes. */
+  private static final Map<String, String> FURTHER =
+      Map.of("analyzeduration", "600000000", "probesize", "200000000");
+
   private Ffmpeg() {}
 
   /**
@@ -65,10 +72,21 @@ final class Ffmpeg {
   static AVFormatContext openInput(Path file) {
     ReadableFile.require(file);
     FirstLook.pass(file, Progress.NONE);
+    AVFormatContext context = opened(file, Map.of());
+    if (isUnknown(context)) {
+      avformat.avformat_close_input(context);
+      context = opened(file, FURTHER);
+    }
+    return context;
+  }
+
+  private static AVFormatContext opened(Path file, Map<String, String> further) {
     AVFormatContext context = new AVFormatContext(null);
     AVDictionary options = new AVDictionary();
     av_dict_set(options, "protocol_whitelist", "file", 0);
     av_dict_set(options, "format_whitelist", FORMATS, 0);
+    av_dict_set(options, "scan_all_pmts", "1", 0);
+    further.forEach((option, value) -> av_dict_set(options, option, value, 0));
     int result =
         avformat.avformat_open_input(context, "file:" + file.toAbsolutePath(), null, options);
     av_dict_free(options);
@@ -84,6 +102,24 @@ final class Ffmpeg {
               .formatted(file));
     }
     return context;
+  }
+
+  /**
+   * Whether a sound that begins late has not been met yet: an MPEG transport stream then has a
+   * stream without a rate, an MPEG program stream none.
+   */
+  private static boolean isUnknown(AVFormatContext context) {
+    boolean sound = false;
+    for (int i = 0; i < context.nb_streams(); i++) {
+      AVCodecParameters of = context.streams(i).codecpar();
+      if (of.codec_type() == AVMEDIA_TYPE_AUDIO) {
+        sound = true;
+        if (of.sample_rate() == 0) {
+          return true;
+        }
+      }
+    }
+    return !sound && "mpeg".equals(context.iformat().name().getString());
   }
 
   /**

@@ -13,6 +13,8 @@ import static org.bytedeco.ffmpeg.global.avcodec.avcodec_receive_frame;
 import static org.bytedeco.ffmpeg.global.avcodec.avcodec_send_packet;
 import static org.bytedeco.ffmpeg.global.avformat.AVFMT_DURATION_FROM_BITRATE;
 import static org.bytedeco.ffmpeg.global.avformat.avformat_close_input;
+import static org.bytedeco.ffmpeg.global.avutil.AVERROR_EAGAIN;
+import static org.bytedeco.ffmpeg.global.avutil.AVERROR_EOF;
 import static org.bytedeco.ffmpeg.global.avutil.AV_CHAN_BACK_LEFT;
 import static org.bytedeco.ffmpeg.global.avutil.AV_CHAN_BACK_RIGHT;
 import static org.bytedeco.ffmpeg.global.avutil.AV_CHAN_LOW_FREQUENCY;
@@ -72,6 +74,9 @@ final class SoundDecoder implements AutoCloseable {
   /** A gap over this is a wrong time, in seconds. */
   private static final double LONGEST_GAP = 3600;
 
+  /** Matroska and WebM say how long they last, but not how long each of their streams does. */
+  private static final String FILM_LONG = "matroska";
+
   private static final int SILENT_FRAMES = 4096;
 
   private final Path file;
@@ -97,6 +102,12 @@ final class SoundDecoder implements AutoCloseable {
   private boolean broken;
   private double fraction;
   private long goodFrames;
+
+  /** How many of the stated frames the file itself leaves out, as a recorder does in a pause. */
+  private long pausedFrames;
+
+  /** Whether something since the last good frame could not be decoded. */
+  private boolean lost;
 
   /** How many input frames have gone on, from the file's zero; negative while some are left out. */
   private long reached;
@@ -205,6 +216,8 @@ final class SoundDecoder implements AutoCloseable {
         noteFraction();
         if (avcodec_send_packet(codec, packet) >= 0) {
           receive(sink);
+        } else {
+          lost = true;
         }
       } else {
         sink.take(planar, 0, fraction);
@@ -235,14 +248,15 @@ final class SoundDecoder implements AutoCloseable {
   /** Refuses a file whose container states a length that its sound does not reach. */
   private void requireWhole() {
     if (stream.duration() == AV_NOPTS_VALUE
-        || format.duration_estimation_method() == AVFMT_DURATION_FROM_BITRATE) {
+        || format.duration_estimation_method() == AVFMT_DURATION_FROM_BITRATE
+        || format.iformat().name().getString().startsWith(FILM_LONG)) {
       if (broken) {
         throw cutShort(goodFrames / (double) ownRate);
       }
       return;
     }
     double stated = stream.duration() * TimeZero.seconds(stream.time_base());
-    double found = goodFrames / (double) ownRate;
+    double found = (goodFrames + pausedFrames) / (double) ownRate;
     if (stated - found > Math.max(0.5, stated * 0.02)) {
       throw new Problem(
           "%s is cut short: it should last %.1f s and holds %.1f s; copy it again from its source."
@@ -265,7 +279,8 @@ final class SoundDecoder implements AutoCloseable {
   }
 
   private void receive(Sink sink) {
-    while (avcodec_receive_frame(codec, frame) >= 0) {
+    int result = avcodec_receive_frame(codec, frame);
+    while (result >= 0) {
       if (frame.sample_rate() > 0 && frame.ch_layout().nb_channels() > 0) {
         if (!resampler.orElseThrow().takes(frame)) {
           change(sink);
@@ -275,8 +290,11 @@ final class SoundDecoder implements AutoCloseable {
         goodFrames += atOwnRate;
         reached += atOwnRate;
         convert(frame.extended_data(), frame.nb_samples(), sink);
+        lost = false;
       }
+      result = avcodec_receive_frame(codec, frame);
     }
+    lost |= result != AVERROR_EAGAIN() && result != AVERROR_EOF();
   }
 
   /** Goes on with sound of another rate, format or layout, as streams put together have it. */
@@ -296,15 +314,28 @@ final class SoundDecoder implements AutoCloseable {
       started = true;
       return;
     }
-    double seconds = time * TimeZero.seconds(stream.time_base()) - zeroSeconds;
+    double at = time * TimeZero.seconds(stream.time_base());
+    double seconds = at - zeroSeconds;
     double ahead = seconds - reached / (double) ownRate;
+    if (!started && inStep) {
+      notePause(at - TimeZero.startOf(stream));
+    }
     if (!started && inStep && seconds < 0) {
       reached = Math.round(seconds * ownRate);
       leftOut = Math.round(-seconds * outRate);
     } else if (inStep && ahead > (started ? LEAST_GAP : 0) && ahead < LONGEST_GAP) {
+      if (started) {
+        notePause(ahead);
+      }
       silent(Math.round(ahead * ownRate), sink);
     }
     started = true;
+  }
+
+  private void notePause(double seconds) {
+    if (!lost && seconds > LEAST_GAP && seconds < LONGEST_GAP) {
+      pausedFrames += Math.round(seconds * ownRate);
+    }
   }
 
   private void silent(long frames, Sink sink) {

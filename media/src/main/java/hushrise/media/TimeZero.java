@@ -33,7 +33,8 @@ final class TimeZero {
     return start - Math.max(0, Math.floor(before * rate + NEARLY)) / rate;
   }
 
-  private static double startOf(AVStream stream) {
+  /** Where a stream starts, in seconds of its own time; 0 when it does not say. */
+  static double startOf(AVStream stream) {
     return stream.start_time() == AV_NOPTS_VALUE
         ? 0
         : stream.start_time() * seconds(stream.time_base());

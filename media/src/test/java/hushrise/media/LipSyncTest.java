@@ -166,6 +166,28 @@ class LipSyncTest extends MediaTestCase {
     assertThat(media.lengthFrames() / (double) RATE).isCloseTo(4.48, within(0.05));
   }
 
+  @ParameterizedTest
+  @CsvSource({"mp4, mp4", "mov, mov", "matroska, mkv", "mpegts, ts"})
+  void soundThatPausesIsWholeAndStaysInStep(String muxer, String ending) {
+    Path film =
+        new FilmFileMaker(OutputFormat.MP4, FilmFileMaker.steady(0, 25, 6), 0, 6, 4, new int[0])
+            .write(folder.resolve("steady.mp4"));
+    Path paused = new FilmRemux(muxer, 1, 3.5).write(film, folder.resolve("paused." + ending));
+    assertThat(open(paused).lengthFrames() / (double) RATE).isCloseTo(6, within(0.1));
+    staysInStep(paused, OutputFormat.MP4, true);
+  }
+
+  @ParameterizedTest
+  @CsvSource({"matroska, mkv", "mpegts, ts", "mp4, mp4"})
+  void soundThatBeginsLongAfterThePictureIsFound(String muxer, String ending) {
+    Path film =
+        new FilmFileMaker(OutputFormat.MKV, FilmFileMaker.steady(0, 25, 12), 9, 3, 10, new int[0])
+            .write(folder.resolve("steady.mkv"));
+    Path late = FilmRemux.into(muxer).write(film, folder.resolve("late." + ending));
+    assertThat(open(late).lengthFrames() / (double) RATE).isCloseTo(12, within(0.1));
+    staysInStep(late, OutputFormat.MP4, true);
+  }
+
   @Test
   void nothingOfSoundThatStartsBeforeThePictureIsLost() {
     Path film =
