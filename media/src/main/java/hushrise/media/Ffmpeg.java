@@ -5,6 +5,7 @@ import static org.bytedeco.ffmpeg.global.avformat.av_read_frame;
 import static org.bytedeco.ffmpeg.global.avutil.AVERROR_EAGAIN;
 import static org.bytedeco.ffmpeg.global.avutil.AVERROR_EOF;
 import static org.bytedeco.ffmpeg.global.avutil.AVMEDIA_TYPE_AUDIO;
+import static org.bytedeco.ffmpeg.global.avutil.AVMEDIA_TYPE_VIDEO;
 import static org.bytedeco.ffmpeg.global.avutil.AV_LOG_QUIET;
 import static org.bytedeco.ffmpeg.global.avutil.AV_NOPTS_VALUE;
 import static org.bytedeco.ffmpeg.global.avutil.av_dict_free;
@@ -48,7 +49,7 @@ final class Ffmpeg {
     av_log_set_level(AV_LOG_QUIET);
   }
 
-  /** How far to look for a sound that begins late: ten minutes, or so many bytes. */
+  /** How far to look for a stream that begins late: ten minutes, or so many bytes. */
   private static final Map<String, String> FURTHER =
       Map.of("analyzeduration", "600000000", "probesize", "200000000");
 
@@ -105,18 +106,17 @@ final class Ffmpeg {
   }
 
   /**
-   * Whether a sound that begins late has not been met yet: an MPEG transport stream then has a
-   * stream without a rate, an MPEG program stream none.
+   * Whether a stream that begins late has not been met yet: in an MPEG transport stream it then has
+   * no rate or size, and an MPEG program stream seems to have no sound.
    */
   private static boolean isUnknown(AVFormatContext context) {
     boolean sound = false;
     for (int i = 0; i < context.nb_streams(); i++) {
       AVCodecParameters of = context.streams(i).codecpar();
-      if (of.codec_type() == AVMEDIA_TYPE_AUDIO) {
-        sound = true;
-        if (of.sample_rate() == 0) {
-          return true;
-        }
+      sound |= of.codec_type() == AVMEDIA_TYPE_AUDIO;
+      if (of.codec_type() == AVMEDIA_TYPE_AUDIO && of.sample_rate() == 0
+          || of.codec_type() == AVMEDIA_TYPE_VIDEO && of.width() == 0) {
+        return true;
       }
     }
     return !sound && "mpeg".equals(context.iformat().name().getString());

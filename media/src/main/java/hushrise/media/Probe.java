@@ -128,6 +128,9 @@ public record Probe(Path file, double seconds, Optional<Sound> sound, Optional<P
     }
     AVStream stream = context.streams(index);
     var codec = stream.codecpar();
+    if (codec.width() <= 0 || codec.height() <= 0) {
+      return Optional.empty();
+    }
     double end = PictureEnd.believed(context, stream, endOf(context, stream));
     double aspect = aspectOf(stream);
     int width = (int) Math.round(codec.width() * aspect);

@@ -188,6 +188,17 @@ class LipSyncTest extends MediaTestCase {
     staysInStep(late, OutputFormat.MP4, true);
   }
 
+  @ParameterizedTest
+  @CsvSource({"matroska, mkv", "mpegts, ts", "mp4, mp4"})
+  void aPictureThatBeginsLongAfterTheSoundIsFound(String muxer, String ending) {
+    Path film =
+        new FilmFileMaker(OutputFormat.MKV, FilmFileMaker.steady(9, 25, 3), 0, 12, 10, new int[0])
+            .write(folder.resolve("steady.mkv"));
+    Path late = FilmRemux.into(muxer).write(film, folder.resolve("late." + ending));
+    assertThat(Probe.of(late).picture().orElseThrow().width()).isEqualTo(FilmFileMaker.WIDTH);
+    staysInStep(late, OutputFormat.MP4, true);
+  }
+
   @Test
   void nothingOfSoundThatStartsBeforeThePictureIsLost() {
     Path film =
